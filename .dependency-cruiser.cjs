@@ -1,0 +1,83 @@
+/** Imports run downward only: web, server, standins → contract → core. */
+const forbid = (name, from, to, comment) => ({
+  name,
+  severity: 'error',
+  comment,
+  from: { path: from },
+  to: { path: to },
+})
+
+module.exports = {
+  forbidden: [
+    forbid(
+      'core-is-the-bottom',
+      '^core/',
+      '^(contract|server|web|standins|e2e)/',
+      'core knows nothing above it',
+    ),
+    forbid(
+      'contract-above-core-only',
+      '^contract/',
+      '^(server|web|standins|e2e)/',
+      'contract knows core only',
+    ),
+    forbid(
+      'server-apart',
+      '^server/',
+      '^(web|standins|e2e)/',
+      'the server does not know its clients',
+    ),
+    forbid(
+      'web-apart',
+      '^web/',
+      '^(server|standins|e2e)/',
+      'the web knows the server through the contract',
+    ),
+    forbid(
+      'standins-apart',
+      '^standins/',
+      '^(server|web|contract|e2e)/',
+      'a stand-in plays the outside world',
+    ),
+    forbid(
+      'thin-http',
+      '^server/store/',
+      '^server/(http|service)/',
+      'store is the lowest layer of the server',
+    ),
+    forbid('service-under-http', '^server/service/', '^server/http/', 'use cases do not know HTTP'),
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      comment: 'core uses no Node, no DOM and no I/O',
+      from: { path: '^core/', pathNot: ['\\.test\\.ts$', '^core/testing/'] },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'through-the-door',
+      severity: 'error',
+      comment: 'a core folder is entered through its index.ts',
+      from: { path: '^core/([^/]+)/' },
+      to: {
+        path: '^core/([^/]+)/',
+        pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$', '^core/testing/'],
+      },
+    },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)(dist|node_modules)/' },
+    tsPreCompilationDeps: true,
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'types', 'default'],
+    },
+    tsConfig: { fileName: 'tsconfig.base.json' },
+  },
+}

@@ -1,0 +1,29 @@
+import * as yup from 'yup'
+import { strictObject, uuid } from '@uvanta/core/schema'
+
+export const idParams = strictObject({ id: uuid().required() })
+
+/** Cursor paging: what to ask for and what comes back. */
+export const pageQuery = {
+  cursor: yup.string().strict(true).max(400),
+  limit: yup
+    .string()
+    .strict(true)
+    .matches(/^([1-9]\d?|1\d\d|200)$/, 'must be a whole number from 1 to 200'),
+}
+
+/** Words to search for. */
+export const searchWords = yup.string().strict(true).max(120, 'must be at most 120 characters')
+
+export function page<T>(item: yup.Schema<T>) {
+  return yup.object({
+    items: yup.array(item.required() as yup.Schema<T>).required(),
+    next: yup.string().nullable().defined(),
+  })
+}
+
+export function list<T>(item: yup.Schema<T>) {
+  return yup.object({ items: yup.array(item.required() as yup.Schema<T>).required() })
+}
+
+export const version = () => yup.number().integer().required()

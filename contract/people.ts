@@ -1,0 +1,197 @@
+import * as yup from 'yup'
+import { line, localDate, slug, strictObject, uuid } from '@uvanta/core/schema'
+import { endpoint, type Role, roles } from './endpoint'
+import { idParams, list, version } from './fields'
+
+const username = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be text')
+    .matches(
+      /^[a-z][a-z0-9.-]{1,39}$/,
+      'must be 2 to 40 lower-case letters, digits, points or hyphens',
+    )
+
+/** Long enough to resist guessing, short enough to hash quickly. */
+const newPassword = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be text')
+    .min(12, 'must have at least 12 characters')
+    .max(200, 'must have at most 200 characters')
+
+const password = () =>
+  yup.string().strict(true).typeError('must be text').min(1, 'is missing').max(200, 'is too long')
+
+const roleList = () =>
+  yup
+    .array(yup.string<Role>().strict(true).oneOf(roles).required())
+    .strict(true)
+    .min(1, 'choose at least one role')
+    .max(roles.length)
+
+export const licenceSchema = yup.object({
+  id: uuid().required(),
+  kind: slug().required(),
+  number: line(40).required(),
+  issuedOn: localDate().required(),
+  expiresOn: localDate().required(),
+  version: version(),
+})
+export type Licence = yup.InferType<typeof licenceSchema>
+
+export const personSchema = yup.object({
+  id: uuid().required(),
+  username: username().required(),
+  name: line(120).required(),
+  roles: roleList().required(),
+  active: yup.boolean().required(),
+  version: version(),
+  licences: yup.array(licenceSchema.required()).required(),
+})
+export type Person = yup.InferType<typeof personSchema>
+
+/** Licences that the register knows. */
+export const licenceKinds = {
+  'backflow-tester': 'Backflow tester',
+  'backflow-tester-check-first': 'Backflow tester, check-first school',
+  'gas-regulator': 'Gas regulator technician',
+} as const
+
+const inOrder = (message: string, from: string, to: string) =>
+  [
+    'in-order',
+    message,
+    (v: Record<string, unknown> | undefined) => {
+      const [a, b] = [v?.[from], v?.[to]]
+      return typeof a !== 'string' || typeof b !== 'string' || a <= b
+    },
+  ] as const
+
+export const session = {
+  signIn: endpoint({
+    method: 'post',
+    path: '/api/v1/session',
+    summary: 'Sign in',
+    tag: 'Session',
+    access: 'public',
+    body: strictObject({ username: line(80).required(), password: password().required() }),
+    response: personSchema,
+  }),
+  signOut: endpoint({
+    method: 'delete',
+    path: '/api/v1/session',
+    summary: 'Sign out',
+    tag: 'Session',
+    access: 'public',
+  }),
+  me: endpoint({
+    method: 'get',
+    path: '/api/v1/session',
+    summary: 'Who is signed in, if anyone',
+    tag: 'Session',
+    access: 'public',
+    response: yup.object({
+      person: personSchema.nullable().default(null),
+      /** Legal date of the utility. */
+      today: localDate().required(),
+    }),
+  }),
+  changePassword: endpoint({
+    method: 'post',
+    path: '/api/v1/session/password',
+    summary: 'Change the own password',
+    tag: 'Session',
+    access: 'signed-in',
+    body: strictObject({ current: password().required(), next: newPassword().required() }),
+  }),
+}
+
+const adminOnly = ['administrator'] as const
+
+export const people = {
+  list: endpoint({
+    method: 'get',
+    path: '/api/v1/people',
+    summary: 'People with their licences',
+    tag: 'People',
+    access: ['administrator', 'planner', 'reviewer'],
+    response: list(personSchema),
+  }),
+  create: endpoint({
+    method: 'post',
+    path: '/api/v1/people',
+    summary: 'Add a person',
+    tag: 'People',
+    access: adminOnly,
+    body: strictObject({
+      id: uuid().required(),
+      username: username().required(),
+      name: line(120).required(),
+      roles: roleList().required(),
+      password: newPassword().required(),
+    }),
+    response: personSchema,
+  }),
+  change: endpoint({
+    method: 'patch',
+    path: '/api/v1/people/{id}',
+    summary: 'Change a person',
+    tag: 'People',
+    access: adminOnly,
+    versioned: true,
+    params: idParams,
+    body: strictObject({
+      name: line(120),
+      roles: roleList(),
+      active: yup.boolean().strict(true),
+      password: newPassword(),
+    }),
+    response: personSchema,
+  }),
+  addLicence: endpoint({
+    method: 'post',
+    path: '/api/v1/people/{id}/licences',
+    summary: 'Enter a licence',
+    tag: 'People',
+    access: adminOnly,
+    params: idParams,
+    body: strictObject({
+      id: uuid().required(),
+      kind: yup
+        .string()
+        .strict(true)
+        .oneOf(Object.keys(licenceKinds) as (keyof typeof licenceKinds)[])
+        .required(),
+      number: line(40).required(),
+      issuedOn: localDate().required(),
+      expiresOn: localDate().required(),
+    }).test(
+      ...inOrder(
+        'the licence expires before it is issued: check both dates',
+        'issuedOn',
+        'expiresOn',
+      ),
+    ),
+    response: personSchema,
+  }),
+  changeLicence: endpoint({
+    method: 'patch',
+    path: '/api/v1/licences/{id}',
+    summary: 'Change a licence, as its renewal',
+    tag: 'People',
+    access: adminOnly,
+    versioned: true,
+    params: idParams,
+    body: strictObject({ number: line(40), issuedOn: localDate(), expiresOn: localDate() }).test(
+      ...inOrder(
+        'the licence expires before it is issued: check both dates',
+        'issuedOn',
+        'expiresOn',
+      ),
+    ),
+    response: personSchema,
+  }),
+}

@@ -1,0 +1,245 @@
+import * as yup from 'yup'
+import { services } from '@uvanta/core/library'
+import {
+  anyQuantity,
+  displayed,
+  line,
+  localDate,
+  prose,
+  slug,
+  strictObject,
+  uuid,
+} from '@uvanta/core/schema'
+import { endpoint } from './endpoint'
+import { idParams, list, page, pageQuery, searchWords, version } from './fields'
+
+export const conditions = [
+  'never-tested',
+  'in-order',
+  'failed',
+  'temporary-repair',
+  'not-assessed',
+] as const
+export type Condition = (typeof conditions)[number]
+
+export const customerSchema = yup.object({
+  id: uuid().required(),
+  name: line(120).required(),
+  contact: yup.string().defined(),
+  phone: yup.string().defined(),
+  version: version(),
+})
+export type Customer = yup.InferType<typeof customerSchema>
+
+export const siteSchema = yup.object({
+  id: uuid().required(),
+  customerId: uuid().required(),
+  customer: line(120).required(),
+  name: line(120).required(),
+  address: line(200).required(),
+  district: line(60).required(),
+  access: yup.string().defined(),
+  version: version(),
+})
+export type Site = yup.InferType<typeof siteSchema>
+
+export const equipmentSchema = yup.object({
+  id: uuid().required(),
+  tag: line(40).required(),
+  family: slug().required(),
+  kind: line(30).required(),
+  sizeIn: displayed().required(),
+  serial: line(60).required(),
+  maker: line(80).required(),
+  model: yup.string().defined(),
+  service: yup.string().oneOf(services).required(),
+  position: line(200).required(),
+  setPoint: yup
+    .object({
+      dimension: yup.string().required(),
+      value: yup.string().required(),
+      unit: yup.string().required(),
+    })
+    .nullable()
+    .default(null),
+  programme: slug().required(),
+  specSheet: yup.string().nullable().defined(),
+  installedOn: yup.string().nullable().defined(),
+  site: siteSchema.required(),
+  condition: yup.string().oneOf(conditions).required(),
+  dueOn: yup.string().nullable().defined(),
+  lastTestedOn: yup.string().nullable().defined(),
+  repairBy: yup.string().nullable().defined(),
+  version: version(),
+})
+export type Equipment = yup.InferType<typeof equipmentSchema>
+
+const visitSummary = yup.object({
+  visitId: uuid().required(),
+  plannedOn: localDate().required(),
+  state: yup.string().required(),
+  outcome: yup.string().nullable().defined(),
+  technician: yup.string().required(),
+  certificateId: yup.string().nullable().defined(),
+  certificateNumber: yup.string().nullable().defined(),
+  /** Last reading of each item, as found and as left. */
+  readings: yup
+    .array(
+      yup
+        .object({
+          run: yup.string().required(),
+          item: yup.string().required(),
+          value: yup.string().required(),
+          unit: yup.string().required(),
+          dimension: yup.string().required(),
+        })
+        .required(),
+    )
+    .required(),
+})
+export type VisitSummary = yup.InferType<typeof visitSummary>
+
+const editors = ['planner', 'administrator'] as const
+export const equipmentSorts = ['tag', '-tag', 'due', '-due', 'site', '-site'] as const
+
+const fields = {
+  siteId: uuid(),
+  tag: line(40),
+  family: slug(),
+  kind: line(30),
+  sizeIn: displayed(),
+  serial: line(60),
+  maker: line(80),
+  model: prose(80),
+  service: yup.string().strict(true).oneOf(services),
+  position: line(200),
+  setPoint: anyQuantity().nullable().default(undefined).optional(),
+  programme: slug(),
+  specSheet: slug().nullable(),
+  installedOn: localDate().nullable(),
+  dueOn: localDate(),
+}
+
+export const register = {
+  listEquipment: endpoint({
+    method: 'get',
+    path: '/api/v1/equipment',
+    summary: 'Search the equipment',
+    tag: 'Register',
+    access: 'signed-in',
+    query: strictObject({
+      ...pageQuery,
+      q: searchWords,
+      family: slug(),
+      service: yup.string().strict(true).oneOf(services),
+      condition: yup.string().strict(true).oneOf(conditions),
+      due: yup
+        .string()
+        .strict(true)
+        .oneOf(['overdue', 'soon'] as const),
+      site: uuid(),
+      sort: yup.string().strict(true).oneOf(equipmentSorts),
+    }),
+    response: page(equipmentSchema),
+  }),
+  readEquipment: endpoint({
+    method: 'get',
+    path: '/api/v1/equipment/{id}',
+    summary: 'One piece of equipment',
+    tag: 'Register',
+    access: 'signed-in',
+    params: idParams,
+    response: equipmentSchema,
+  }),
+  history: endpoint({
+    method: 'get',
+    path: '/api/v1/equipment/{id}/history',
+    summary: 'Visits and readings of one piece of equipment, newest first',
+    tag: 'Register',
+    access: 'signed-in',
+    params: idParams,
+    response: list(visitSummary),
+  }),
+  createEquipment: endpoint({
+    method: 'post',
+    path: '/api/v1/equipment',
+    summary: 'Add equipment',
+    tag: 'Register',
+    access: editors,
+    body: strictObject({
+      ...fields,
+      id: uuid().required(),
+      siteId: fields.siteId.required(),
+      tag: fields.tag.required(),
+      family: fields.family.required(),
+      kind: fields.kind.required(),
+      sizeIn: fields.sizeIn.required(),
+      serial: fields.serial.required(),
+      maker: fields.maker.required(),
+      service: fields.service.required(),
+      position: fields.position.required(),
+      programme: fields.programme.required(),
+      dueOn: fields.dueOn.required(),
+    }),
+    response: equipmentSchema,
+  }),
+  changeEquipment: endpoint({
+    method: 'patch',
+    path: '/api/v1/equipment/{id}',
+    summary: 'Change equipment',
+    tag: 'Register',
+    access: editors,
+    versioned: true,
+    params: idParams,
+    body: strictObject(fields),
+    response: equipmentSchema,
+  }),
+  listCustomers: endpoint({
+    method: 'get',
+    path: '/api/v1/customers',
+    summary: 'Customers',
+    tag: 'Register',
+    access: 'signed-in',
+    query: strictObject({ q: searchWords }),
+    response: list(customerSchema),
+  }),
+  createCustomer: endpoint({
+    method: 'post',
+    path: '/api/v1/customers',
+    summary: 'Add a customer',
+    tag: 'Register',
+    access: editors,
+    body: strictObject({
+      id: uuid().required(),
+      name: line(120).required(),
+      contact: prose(120),
+      phone: prose(40),
+    }),
+    response: customerSchema,
+  }),
+  listSites: endpoint({
+    method: 'get',
+    path: '/api/v1/sites',
+    summary: 'Sites',
+    tag: 'Register',
+    access: 'signed-in',
+    query: strictObject({ q: searchWords, customer: uuid() }),
+    response: list(siteSchema),
+  }),
+  createSite: endpoint({
+    method: 'post',
+    path: '/api/v1/sites',
+    summary: 'Add a site',
+    tag: 'Register',
+    access: editors,
+    body: strictObject({
+      id: uuid().required(),
+      customerId: uuid().required(),
+      name: line(120).required(),
+      address: line(200).required(),
+      district: line(60).required(),
+      access: prose(500),
+    }),
+    response: siteSchema,
+  }),
+}

@@ -1,0 +1,128 @@
+import * as yup from 'yup'
+import { localDate, prose, slug, strictObject, uuid } from '@uvanta/core/schema'
+import {
+  draftSchema,
+  equipmentSnapshot,
+  type EventKind,
+  eventKinds,
+  purposes,
+  type Station,
+  stations,
+} from '@uvanta/core/visit'
+import { endpoint } from './endpoint'
+import { idParams, list, page, pageQuery } from './fields'
+
+export const visitStates = ['planned', 'under-way', 'signed', 'stopped'] as const
+export type VisitStateName = (typeof visitStates)[number]
+
+const stationList = yup.array(yup.string<Station>().oneOf(stations).required()).required()
+
+export const visitRowSchema = yup.object({
+  id: uuid().required(),
+  plannedOn: localDate().required(),
+  purpose: yup.string().oneOf(purposes).required(),
+  technicianId: uuid().required(),
+  technician: yup.string().required(),
+  state: yup.string().oneOf(visitStates).required(),
+  done: stationList,
+  skipped: stationList,
+  outcome: yup.string().nullable().defined(),
+  certificateId: yup.string().nullable().defined(),
+  certificateNumber: yup.string().nullable().defined(),
+  equipment: equipmentSnapshot.required(),
+  count: yup.number().integer().required(),
+})
+export type VisitRow = yup.InferType<typeof visitRowSchema>
+
+export const loggedEventSchema = yup.object({
+  id: uuid().required(),
+  kind: yup.string<EventKind>().oneOf(eventKinds).required(),
+  payload: yup.mixed<object>().required(),
+  deviceTime: yup.string().required(),
+  deviceOffset: yup.number().required(),
+  personId: uuid().required(),
+  personName: yup.string().required(),
+  seq: yup.number().integer().required(),
+  serverTime: yup.string().required(),
+  hash: yup.string().required(),
+})
+
+export const visitSchema = visitRowSchema.shape({
+  events: yup.array(loggedEventSchema.required()).required(),
+})
+export type Visit = yup.InferType<typeof visitSchema>
+
+export const visits = {
+  list: endpoint({
+    method: 'get',
+    path: '/api/v1/visits',
+    summary: 'Visits of a day or a state',
+    tag: 'Visits',
+    access: 'signed-in',
+    query: strictObject({
+      ...pageQuery,
+      on: localDate(),
+      before: localDate(),
+      state: yup.string().strict(true).oneOf(visitStates),
+      technician: uuid(),
+      scope: yup
+        .string()
+        .strict(true)
+        .oneOf(['mine', 'all'] as const),
+    }),
+    response: page(visitRowSchema),
+  }),
+  read: endpoint({
+    method: 'get',
+    path: '/api/v1/visits/{id}',
+    summary: 'A visit with its log',
+    tag: 'Visits',
+    access: 'signed-in',
+    params: idParams,
+    response: visitSchema,
+  }),
+  plan: endpoint({
+    method: 'post',
+    path: '/api/v1/visits',
+    summary: 'Plan a visit',
+    tag: 'Visits',
+    access: ['planner', 'technician', 'administrator'],
+    body: strictObject({
+      id: uuid().required(),
+      equipmentId: uuid().required(),
+      technicianId: uuid().required(),
+      plannedOn: localDate().required(),
+      purpose: yup.string().strict(true).oneOf(purposes).required(),
+      rulePack: slug().required(),
+    }),
+    response: visitSchema,
+  }),
+  append: endpoint({
+    method: 'post',
+    path: '/api/v1/visits/{id}/events',
+    summary: 'Append events to the log; sending the same event twice does no harm',
+    tag: 'Visits',
+    access: ['technician', 'reviewer', 'planner'],
+    params: idParams,
+    body: strictObject({
+      /** Number of events the sender knew of. */
+      expected: yup.number().strict(true).integer().min(0).max(1e6).required(),
+      events: yup.array(draftSchema.required()).strict(true).min(1).max(200).required(),
+    }),
+    response: list(loggedEventSchema),
+  }),
+  sign: endpoint({
+    method: 'post',
+    path: '/api/v1/visits/{id}/sign',
+    summary: 'Sign a visit with drawn signature and password; issues the certificate',
+    tag: 'Visits',
+    access: ['technician'],
+    params: idParams,
+    body: strictObject({
+      expected: yup.number().strict(true).integer().min(0).max(1e6).required(),
+      password: prose(200).required(),
+      event: draftSchema.required(),
+    }),
+    response: visitSchema,
+  }),
+}

@@ -1,0 +1,30 @@
+/** Kinds of backflow assembly that have a field test. */
+export const assemblyKinds = ['RP', 'DC', 'RPDA', 'DCDA', 'PVB', 'SVB'] as const
+export type AssemblyKind = (typeof assemblyKinds)[number]
+
+export const kindTitles: Readonly<Record<AssemblyKind, string>> = {
+  RP: 'reduced-pressure assembly',
+  DC: 'double check assembly',
+  RPDA: 'reduced-pressure detector assembly',
+  DCDA: 'double check detector assembly',
+  PVB: 'pressure vacuum breaker',
+  SVB: 'spill-resistant vacuum breaker',
+}
+
+export const isAssemblyKind = (kind: string): kind is AssemblyKind =>
+  (assemblyKinds as readonly string[]).includes(kind)
+
+/** How far a valve or cock is opened. */
+export const openings = ['shut', 'crack', 'half', 'open'] as const
+export type Opening = (typeof openings)[number]
+
+/** Part of the full flow coefficient at each opening: needle and ball valves alike give most at first. */
+export const openingParts: Readonly<Record<Opening, number>> = {
+  shut: 0,
+  crack: 0.03,
+  half: 0.5,
+  open: 1,
+}
+
+export const hoseNames = ['high', 'low', 'bypass'] as const
+export type HoseName = (typeof hoseNames)[number]

@@ -1,0 +1,148 @@
+import { type Library, procedureOf } from '../library'
+import { formatQuantity } from '../quantity'
+import type { Judgement } from '../verdict'
+import {
+  finalRun,
+  purposeTitles,
+  type RunName,
+  type RunState,
+  verdictOf,
+  type VisitState,
+} from '../visit'
+
+/** One run of the test, as the certificate states it. */
+export interface CertifiedRun {
+  readonly date: string
+  readonly startedAt: string
+  readonly procedure: { readonly id: string; readonly version: number; readonly title: string }
+  readonly linePressure?: string
+  readonly gauge: RunState['started']['gauge']
+  readonly verdict: Judgement
+}
+
+/** The content of a certificate: complete by itself, so that it can be read without asking anyone. */
+export interface CertificatePayload {
+  readonly format: 'uvanta-certificate/1'
+  readonly number: string
+  readonly code: string
+  readonly issuedAt: string
+  readonly utility: string
+  readonly authority: string
+  readonly supersedes?: { readonly number: string; readonly reason: string }
+  readonly purpose: string
+  readonly equipment: NonNullable<VisitState['plan']>['equipment']
+  readonly identity?: {
+    readonly outcome: string
+    readonly seenSerial?: string
+    readonly reason?: string
+  }
+  readonly asFound: CertifiedRun | { readonly impossible: string }
+  readonly asLeft: CertifiedRun | null
+  readonly work: readonly {
+    readonly text: string
+    readonly parts: readonly {
+      readonly name: string
+      readonly number?: string
+      readonly quantity: number
+    }[]
+    readonly temporary?: { readonly until: string; readonly permittedBy: string }
+  }[]
+  readonly tester: {
+    readonly name: string
+    readonly licence: string
+    readonly licenceExpiresOn: string
+  }
+  readonly outcome: Judgement['outcome']
+  readonly reason: string
+  readonly nextDueOn?: string
+  readonly repairBy?: string
+  readonly signedAt: string
+  /** SVG path in a box of 400 × 120. */
+  readonly signature: string
+  readonly log: { readonly visitId: string; readonly events: number; readonly headHash: string }
+  readonly statement: string
+}
+
+export interface Issue {
+  readonly number: string
+  readonly code: string
+  readonly issuedAt: string
+  readonly utility: string
+  readonly visitId: string
+  readonly headHash: string
+  readonly supersedes?: { readonly number: string; readonly reason: string }
+  readonly nextDueOn?: string
+  readonly repairBy?: string
+}
+
+const STATEMENT =
+  'This certificate records what was measured and judged on the day stated, under the rule pack named. ' +
+  'It is no statement about any other day. Local codes and the maker’s sheet govern.'
+
+/** @throws Error when the visit is not signed or has no finished test */
+export function certificatePayload(
+  state: VisitState,
+  library: Library,
+  issue: Issue,
+): CertificatePayload {
+  const { plan, signed } = state
+  const name = finalRun(state)
+  const final = name && state.runs[name]
+  const verdict = name && verdictOf(state, name, library)
+  if (!plan || !signed || !final || !verdict)
+    throw new Error('Only a signed visit with a finished test is certified.')
+  const pack = library.rulePacks.find((p) => p.id === plan.packId)
+  const { visitId, headHash, ...facts } = issue
+  const { licence } = final.started
+  return {
+    format: 'uvanta-certificate/1',
+    ...facts,
+    authority: pack?.authority ?? '',
+    purpose: purposeTitles[plan.purpose],
+    equipment: plan.equipment,
+    ...(state.identity ? { identity: identityOf(state.identity) } : {}),
+    asFound: certifiedRun(state, 'as-found', library) ?? {
+      impossible: state.asFoundImpossible?.reason ?? 'not recorded',
+    },
+    asLeft: certifiedRun(state, 'as-left', library),
+    work: state.repairs.map(({ text, parts, temporary }) => ({
+      text,
+      parts: parts.map((p) => ({
+        name: p.name,
+        quantity: p.quantity,
+        ...(p.number ? { number: p.number } : {}),
+      })),
+      ...(temporary ? { temporary } : {}),
+    })),
+    tester: { name: signed.by, licence: licence.number, licenceExpiresOn: licence.expiresOn },
+    outcome: verdict.outcome,
+    reason: verdict.reason,
+    signedAt: signed.at,
+    signature: signed.signature,
+    log: { visitId, events: state.count, headHash },
+    statement: STATEMENT,
+  }
+}
+
+function identityOf({ outcome, seenSerial, reason }: NonNullable<VisitState['identity']>) {
+  return { outcome, ...(seenSerial ? { seenSerial } : {}), ...(reason ? { reason } : {}) }
+}
+
+function certifiedRun(state: VisitState, name: RunName, library: Library): CertifiedRun | null {
+  const run = state.runs[name]
+  const verdict = verdictOf(state, name, library)
+  if (!run?.finished || !verdict) return null
+  const { started } = run
+  return {
+    date: run.date,
+    startedAt: started.at,
+    procedure: {
+      id: started.procedureId,
+      version: started.procedureVersion,
+      title: procedureOf(library, started.procedureId).title,
+    },
+    ...(started.linePressure ? { linePressure: formatQuantity(started.linePressure) } : {}),
+    gauge: started.gauge,
+    verdict,
+  }
+}

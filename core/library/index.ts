@@ -1,0 +1,2 @@
+export * from './lookup'
+export * from './types'

@@ -1,0 +1,59 @@
+import type { AssemblyKind } from '../assembly'
+import type { PackTest, Procedure, RulePack } from '../procedure'
+import type { Library } from './types'
+
+/** A library entry that does not exist; the message says what there is. */
+export class NotInLibrary extends Error {
+  constructor(what: string, id: string, known: readonly string[]) {
+    super(`There is no ${what} “${id}”. Known: ${known.join(', ') || 'none'}.`)
+    this.name = 'NotInLibrary'
+  }
+}
+
+function pick<T extends { id: string }>(what: string, list: readonly T[], id: string): T {
+  const found = list.find((entry) => entry.id === id)
+  if (!found)
+    throw new NotInLibrary(
+      what,
+      id,
+      list.map((e) => e.id),
+    )
+  return found
+}
+
+export const rulePackOf = (library: Library, id: string): RulePack =>
+  pick('rule pack', library.rulePacks, id)
+export const procedureOf = (library: Library, id: string): Procedure =>
+  pick('procedure', library.procedures, id)
+export const programmeOf = (library: Library, id: string) =>
+  pick('programme', library.programmes, id)
+export const familyOf = (library: Library, id: string) => pick('family', library.families, id)
+
+/** The test that a rule pack prescribes for a kind of assembly. */
+export function packTestOf(pack: RulePack, kind: string): PackTest {
+  const test = pack.tests.find((t) => t.kind === kind)
+  if (!test)
+    throw new NotInLibrary(
+      'test in this rule pack for',
+      kind,
+      pack.tests.map((t) => t.kind),
+    )
+  return test
+}
+
+/** Everything needed to run and judge the field test of a kind. */
+export interface TestPlan {
+  readonly pack: RulePack
+  readonly test: PackTest
+  readonly procedure: Procedure
+}
+
+export function testPlanOf(
+  library: Library,
+  packId: string,
+  kind: AssemblyKind | string,
+): TestPlan {
+  const pack = rulePackOf(library, packId)
+  const test = packTestOf(pack, kind)
+  return { pack, test, procedure: procedureOf(library, test.procedure) }
+}

@@ -1,0 +1,4 @@
+export * from './actions'
+export * from './crossCheck'
+export * from './expand'
+export * from './types'

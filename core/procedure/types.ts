@@ -1,0 +1,191 @@
+import * as yup from 'yup'
+import { assemblyKinds, hoseNames, openings } from '../assembly'
+import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
+import {
+  anyQuantity,
+  displayed,
+  integer,
+  line,
+  localDate,
+  prose,
+  slug,
+  strictObject,
+} from '../schema'
+
+/** Where on the trace a streamed reading is taken. */
+export const readingPoints = ['plateau', 'first-drip', 'opening'] as const
+export type ReadingPoint = (typeof readingPoints)[number]
+
+/** What the answer to a step is seen by; the first answer of the step is the good one. */
+export const observations = [
+  'relief-dry',
+  'shutoff-tight',
+  'reading-holds',
+  'opens-fully',
+  'meter-turns',
+] as const
+export type Observation = (typeof observations)[number]
+
+const answerOption = strictObject({
+  id: slug().required(),
+  label: line(80).required(),
+})
+
+const recordSchema = strictObject({
+  item: slug().required(),
+  ask: yup
+    .string()
+    .strict(true)
+    .oneOf(['reading', 'answer'] as const)
+    .required(),
+  title: line(80).required(),
+  dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames),
+  unit: line(12),
+  read: yup.string().strict(true).oneOf(readingPoints),
+  /** A hose hangs open to air: the height between gauge and port counts. */
+  head: yup.boolean().strict(true),
+  observe: yup.string().strict(true).oneOf(observations),
+  answers: yup.array(answerOption.required()).strict(true).min(2),
+}).test(
+  'shape',
+  'a reading needs dimension, unit and read; an answer needs observe and its list of answers',
+  (r) =>
+    !r?.ask ||
+    (r.ask === 'reading'
+      ? Boolean(r.dimension && r.unit && r.read && isUnitOf(r.dimension, r.unit))
+      : Boolean(r.answers && r.observe)),
+)
+
+const moveSchema = strictObject({
+  element: slug().required(),
+  to: yup.string().strict(true).oneOf(openings).required(),
+})
+
+const hoseSchema = strictObject({
+  hose: yup.string().strict(true).oneOf(hoseNames).required(),
+  port: slug().required(),
+})
+
+const stepSchema = strictObject({
+  id: slug().required(),
+  title: line(120).required(),
+  how: prose(600),
+  why: prose(600).required(),
+  watch: prose(300),
+  mistakes: yup.array(prose(300).required()).strict(true),
+  hazard: prose(400),
+  moves: yup.array(moveSchema.required()).strict(true),
+  connect: yup.array(hoseSchema.required()).strict(true),
+  disconnect: yup.array(yup.string().strict(true).oneOf(hoseNames).required()).strict(true),
+  record: recordSchema.default(undefined).optional(),
+})
+
+/** The steps of another procedure, on the main line or on the metered bypass. */
+const includeSchema = strictObject({
+  include: slug().required(),
+  line: yup
+    .string()
+    .strict(true)
+    .oneOf(['main', 'bypass'] as const)
+    .required(),
+  /** Steps of the other procedure that are left out. */
+  without: yup.array(slug().required()).strict(true),
+})
+export type ProcedureInclude = yup.InferType<typeof includeSchema>
+
+const isInclude = (step: unknown) => typeof step === 'object' && step !== null && 'include' in step
+const stepOrInclude = yup.lazy((step) => (isInclude(step) ? includeSchema : stepSchema).required())
+
+const head = {
+  id: slug().required(),
+  version: integer(1, 9999).required(),
+  date: localDate().required(),
+  title: line(120).required(),
+  kind: yup.string().strict(true).oneOf(assemblyKinds).required(),
+  school: line(60).required(),
+  source: prose(600).required(),
+}
+
+/** A procedure with all its steps. */
+export const procedureSchema = strictObject({
+  ...head,
+  steps: yup.array(stepSchema.required()).strict(true).min(1).required(),
+})
+export type Procedure = yup.InferType<typeof procedureSchema>
+export type ProcedureStep = Procedure['steps'][number]
+
+/** A procedure as its file says it: steps, and steps taken over from other procedures. */
+export const procedureFileSchema = strictObject({
+  ...head,
+  steps: yup.array(stepOrInclude).strict(true).min(1).required(),
+})
+export interface ProcedureFile extends Omit<Procedure, 'steps'> {
+  readonly steps: readonly (ProcedureStep | ProcedureInclude)[]
+}
+export type StepRecord = NonNullable<ProcedureStep['record']>
+
+export const requirements = ['required', 'advisory', 'recorded'] as const
+export type Requirement = (typeof requirements)[number]
+
+const packItemSchema = strictObject({
+  id: slug().required(),
+  title: line(80).required(),
+  basis: yup
+    .string()
+    .strict(true)
+    .oneOf(['limit', 'difference', 'answer'] as const)
+    .required(),
+  requirement: yup.string().strict(true).oneOf(requirements).required(),
+  atLeast: anyQuantity().default(undefined).optional(),
+  atMost: anyQuantity().default(undefined).optional(),
+  minuend: slug(),
+  subtrahend: slug(),
+  accept: yup.array(slug().required()).strict(true).min(1),
+  /** Items that lose their meaning when this answer is not an accepted one. */
+  invalidates: yup.array(slug().required()).strict(true),
+  /** Items that must have been read before this one. */
+  after: yup.array(slug().required()).strict(true),
+  reason: prose(300),
+}).test(
+  'shape',
+  'a limit needs atLeast or atMost, a difference needs minuend, subtrahend and a limit, an answer needs accept',
+  (i) => {
+    if (!i?.basis) return true
+    const limited = Boolean(i.atLeast ?? i.atMost)
+    if (i.basis === 'answer') return Boolean(i.accept)
+    return i.basis === 'limit' ? limited : limited && Boolean(i.minuend && i.subtrahend)
+  },
+)
+
+const contradictionSchema = strictObject({
+  item: slug().required(),
+  mayNotExceed: slug().required(),
+  says: prose(300).required(),
+})
+
+const packTestSchema = strictObject({
+  kind: yup.string().strict(true).oneOf(assemblyKinds).required(),
+  procedure: slug().required(),
+  items: yup.array(packItemSchema.required()).strict(true).min(1).required(),
+  contradictions: yup.array(contradictionSchema.required()).strict(true),
+})
+
+export const decisionRules = ['simple', 'guarded'] as const
+export type DecisionRule = (typeof decisionRules)[number]
+
+export const rulePackSchema = strictObject({
+  id: slug().required(),
+  version: integer(1, 9999).required(),
+  title: line(120).required(),
+  authority: line(120).required(),
+  effectiveFrom: localDate().required(),
+  source: prose(600).required(),
+  decisionRule: yup.string().strict(true).oneOf(decisionRules).required(),
+  /** Test uncertainty ratio under which a reading is questioned, usually 4. */
+  questionTurUnder: displayed().required(),
+  licence: slug().required(),
+  tests: yup.array(packTestSchema.required()).strict(true).min(1).required(),
+})
+export type RulePack = yup.InferType<typeof rulePackSchema>
+export type PackTest = RulePack['tests'][number]
+export type PackItem = PackTest['items'][number]

@@ -1,0 +1,70 @@
+import { DateTime } from 'luxon'
+import type { Programme } from '../library'
+
+/**
+ * The next due date after a test. Due dates keep their anchor (day and month), so that a test done
+ * early or late does not shift the years after it: of all anchor dates, the latest one that lies
+ * no more than the programme's maximum after the test.
+ *
+ * @param anchor any earlier or later due date of the same equipment, as 2026-09-30
+ * @param testedOn the day of the test
+ */
+export function nextDue(
+  programme: Pick<Programme, 'intervalMonths' | 'maximumMonths'>,
+  anchor: string,
+  testedOn: string,
+): string {
+  const base = day(anchor)
+  const last = day(testedOn).plus({ months: programme.maximumMonths })
+  const months = Math.floor(last.diff(base, 'months').months / programme.intervalMonths)
+  const candidate = anchored(base, months * programme.intervalMonths)
+  return (
+    candidate > last ? anchored(base, (months - 1) * programme.intervalMonths) : candidate
+  ).toISODate()
+}
+
+/** An anchor at a month's end stays at the month's end. */
+function anchored(base: DateTime<true>, months: number): DateTime<true> {
+  const moved = base.plus({ months })
+  return base.day === base.daysInMonth
+    ? (moved.endOf('month').startOf('day') as DateTime<true>)
+    : moved
+}
+
+export const dueStates = ['not-due', 'first-notice', 'second-notice', 'due', 'overdue'] as const
+export type DueState = (typeof dueStates)[number]
+
+/** Where a due date stands on a day: notices before it, grace after it. */
+export function dueState(
+  programme: Pick<Programme, 'graceDays' | 'firstNoticeDays' | 'secondNoticeDays'>,
+  dueOn: string,
+  today: string,
+): DueState {
+  const days = daysBetween(today, dueOn)
+  if (days < -programme.graceDays) return 'overdue'
+  if (days <= 0) return 'due'
+  if (days <= programme.secondNoticeDays) return 'second-notice'
+  if (days <= programme.firstNoticeDays) return 'first-notice'
+  return 'not-due'
+}
+
+/** Whole days from one local date to another. */
+export function daysBetween(from: string, to: string): number {
+  return Math.round(day(to).diff(day(from), 'days').days)
+}
+
+/** A local date moved by days. */
+export function addDays(date: string, days: number): string {
+  return day(date).plus({ days }).toISODate()
+}
+
+/** A calibration or licence counts from its first to its last day, both included. */
+export function validOn(today: string, from: string, until: string): boolean {
+  return from <= today && today <= until
+}
+
+function day(date: string): DateTime<true> {
+  const parsed = DateTime.fromISO(date, { zone: 'utc' })
+  if (!parsed.isValid) throw new RangeError(`“${date}” is not a date. Write it as 2026-11-24.`)
+  return parsed as DateTime<true>
+}

@@ -1,0 +1,53 @@
+import * as yup from 'yup'
+import {
+  convertValue,
+  type Dimension,
+  dimensionNames,
+  isUnitOf,
+  parseDisplayed,
+  roundTo,
+  unitDefinition,
+} from '../quantity'
+import { displayed, line, strictObject } from '../schema'
+import { CannotCompute, computation } from './computation'
+
+const input = strictObject({
+  dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
+  value: displayed().required(),
+  unit: line(12).required(),
+  to: line(12).required(),
+})
+
+const output = strictObject({
+  dimension: yup.string<Dimension>().required(),
+  value: displayed().required(),
+  unit: line(12).required(),
+  exact: yup.number().required(),
+})
+
+export const convertQuantity = computation({
+  name: 'convert-quantity',
+  title: 'Convert a quantity',
+  summary: 'The same quantity in another unit of its dimension; a pressure never becomes a torque.',
+  source: 'NIST SP 811 (2008), appendix B',
+  input,
+  output,
+  example: { dimension: 'differential', value: '5.4', unit: 'psi', to: 'kPa' },
+  run({ dimension, value, unit, to }) {
+    for (const u of [unit, to]) {
+      if (!isUnitOf(dimension, u)) {
+        const owner = dimensionNames.find((d) => isUnitOf(d, u))
+        throw new CannotCompute(
+          `${u} is ${owner ? `a unit of ${owner}` : 'not a known unit'}, not of ${dimension}.`,
+        )
+      }
+    }
+    const exact = convertValue(dimension, parseDisplayed(value), unit, to)
+    return {
+      dimension,
+      value: roundTo(exact, unitDefinition(dimension, to).digits),
+      unit: to,
+      exact,
+    }
+  },
+})

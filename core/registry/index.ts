@@ -1,0 +1,26 @@
+import { analyseTrace } from './analyseTrace'
+import { CannotCompute, type Computation } from './computation'
+import { convertQuantity } from './convertQuantity'
+import { judgeBackflowTest } from './judgeBackflowTest'
+import { simulateAssembly } from './simulateAssembly'
+
+export { CannotCompute, compute, type Computation } from './computation'
+
+/** Everything that can be computed, by name. */
+export const computations: readonly Computation[] = [
+  analyseTrace,
+  convertQuantity,
+  judgeBackflowTest,
+  simulateAssembly,
+]
+
+/** @throws CannotCompute naming what there is */
+export function computationNamed(name: string): Computation {
+  const found = computations.find((c) => c.name === name)
+  if (!found) {
+    throw new CannotCompute(
+      `There is no computation “${name.slice(0, 60)}”. Known: ${computations.map((c) => c.name).join(', ')}.`,
+    )
+  }
+  return found
+}

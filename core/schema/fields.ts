@@ -1,0 +1,138 @@
+import { DateTime } from 'luxon'
+import * as yup from 'yup'
+import { dimensionTitles, type Dimension, isUnitOf, parseDisplayed, unitsOf } from '../quantity'
+
+/** An object that takes what it names and nothing else. */
+export function strictObject<S extends yup.ObjectShape>(shape: S) {
+  return yup
+    .object(shape)
+    .noUnknown(
+      ({ unknown }: { unknown?: string }) => `remove what is not known here: ${unknown ?? ''}`,
+    )
+    .strict(true)
+    .typeError('must be an object with named fields')
+}
+
+/** One line of text a person typed, trimmed length 1…`max`. */
+export const line = (max = 200) =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be text')
+    .max(max, `must be at most ${max} characters`)
+    .test('one-line', 'must be plain text on one line', (v) => v == null || !hasControlCharacter(v))
+    .test('not-blank', 'must not be blank', (v) => v == null || v.trim() !== '')
+
+/** Several lines of text, length up to `max`. */
+export const prose = (max = 4000) =>
+  yup.string().strict(true).typeError('must be text').max(max, `must be at most ${max} characters`)
+
+function hasControlCharacter(text: string): boolean {
+  return [...text].some((c) => c < ' ' || c === '\u007f')
+}
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/
+export const uuid = () =>
+  yup.string().strict(true).typeError('must be a UUID').matches(UUID, 'must be a lower-case UUID')
+
+/** A short name of a thing in the library: lower-case words joined by hyphens. */
+export const slug = () =>
+  yup
+    .string()
+    .strict(true)
+    .matches(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'must be lower-case words joined by hyphens')
+    .max(80)
+
+/** The years in which a record of this trade can lie; anything else is a slip of the pen. */
+const FIRST_YEAR = 1950
+const LAST_YEAR = 2100
+
+/** A legal date of the utility, 2026-11-24. */
+export const localDate = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be a date as 2026-11-24')
+    .test('date', `must be a date as 2026-11-24, between ${FIRST_YEAR} and ${LAST_YEAR}`, (v) => {
+      if (v == null) return true
+      if (!/^\d{4}-\d{2}-\d{2}$/.test(v)) return false
+      const date = DateTime.fromISO(v, { zone: 'utc' })
+      return date.isValid && date.year >= FIRST_YEAR && date.year <= LAST_YEAR
+    })
+
+/** A moment, 2026-11-24T08:15:00.000Z. */
+export const instant = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be a time as 2026-11-24T08:15:00Z')
+    .test('instant', `must be a time in UTC as 2026-11-24T08:15:00Z, after ${FIRST_YEAR}`, (v) => {
+      if (v == null) return true
+      if (!/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}(\.\d{1,3})?Z$/.test(v)) return false
+      const time = DateTime.fromISO(v, { zone: 'utc' })
+      return time.isValid && time.year >= FIRST_YEAR && time.year <= LAST_YEAR
+    })
+
+/** A finite number within a range. */
+export const number = (min: number, max: number) =>
+  yup
+    .number()
+    .strict(true)
+    .typeError('must be a number')
+    .test('finite', 'must be a number', (v) => v == null || Number.isFinite(v))
+    .min(min, `must be at least ${min}`)
+    .max(max, `must be at most ${max}`)
+
+export const integer = (min: number, max: number) =>
+  number(min, max).integer('must be a whole number')
+
+/** What an instrument shows, as text: 5.4 */
+export const displayed = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be the reading as text, as "5.4"')
+    .test('displayed', 'must be digits with a point, as 5.4', (v) => {
+      if (v == null) return true
+      try {
+        parseDisplayed(v)
+        return true
+      } catch {
+        return false
+      }
+    })
+
+export const unitField = (dimension: Dimension) =>
+  yup
+    .string()
+    .strict(true)
+    .oneOf(
+      unitsOf(dimension) as string[],
+      `must be a unit of ${dimensionTitles[dimension]}: ${unitsOf(dimension).join(', ')}`,
+    )
+
+/** A value and its unit, of one dimension: `{ value: "5.0", unit: "psi" }`. */
+export const amount = (dimension: Dimension) =>
+  strictObject({ value: displayed().required(), unit: unitField(dimension).required() })
+
+/** A value, its dimension and a unit that fits it. */
+export const anyQuantity = () =>
+  strictObject({
+    dimension: yup
+      .string<Dimension>()
+      .strict(true)
+      .oneOf(Object.keys(dimensionTitles) as Dimension[])
+      .required(),
+    value: displayed().required(),
+    unit: line(12).required(),
+  }).test(
+    'unit-fits',
+    unitMessage,
+    (q) => !q?.dimension || !q.unit || isUnitOf(q.dimension, q.unit),
+  )
+
+function unitMessage({ value }: { value?: { dimension: Dimension; unit: string } }): string {
+  if (!value) return 'unit does not fit'
+  const { dimension, unit } = value
+  return `${unit} is not a unit of ${dimensionTitles[dimension]}: choose ${unitsOf(dimension).join(', ')}`
+}

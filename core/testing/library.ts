@@ -1,0 +1,26 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import { parse } from 'yaml'
+import type { Library } from '../library'
+import { expandProcedure, type ProcedureFile } from '../procedure'
+
+const home = fileURLToPath(new URL('../../library/', import.meta.url))
+const folder = <T>(name: string): T[] =>
+  readdirSync(`${home}${name}`)
+    .filter((f) => f.endsWith('.yaml'))
+    .map((f) => parse(readFileSync(`${home}${name}/${f}`, 'utf8')) as T)
+const file = <T>(name: string): T => parse(readFileSync(`${home}${name}`, 'utf8')) as T
+
+const procedureFiles = folder<ProcedureFile>('procedures')
+
+/** The shipped library, for tests: computations are tested on the data people get. */
+export const shippedLibrary: Library = {
+  procedures: procedureFiles.map((p) => {
+    const expanded = expandProcedure(p, procedureFiles)
+    if ('faults' in expanded) throw new Error(JSON.stringify(expanded.faults))
+    return expanded.procedure
+  }),
+  rulePacks: folder('rulepacks'),
+  families: file('families.yaml'),
+  programmes: file('programmes.yaml'),
+}

@@ -1,0 +1,74 @@
+/** Samples of a gauge with what is needed to read them again. */
+export interface Trace {
+  /** Seconds between samples. */
+  readonly periodS: number
+  /** One step of the display, in `unit`. */
+  readonly resolution: number
+  readonly unit: string
+  /** In `unit`; NaN where a sample was lost. */
+  readonly values: Float64Array
+}
+
+const VERSION = 'T1'
+/** Stands for a lost sample. */
+const LOST = '~'
+
+/**
+ * A trace as a short text: head, then the differences between samples in steps of the display, in
+ * base 36, runs of equal differences counted. A resting trace of a minute takes a few hundred signs.
+ */
+export function encodeTrace(trace: Trace): string {
+  const head = [VERSION, trace.periodS, trace.resolution, trace.unit].join(' ')
+  const parts: string[] = []
+  let before = 0
+  let last: string | undefined
+  let repeats = 0
+  const flush = () => {
+    if (last !== undefined) parts.push(repeats > 1 ? `${last}*${repeats}` : last)
+  }
+  for (const value of trace.values) {
+    let sign = LOST
+    if (Number.isFinite(value)) {
+      const steps = Math.round(value / trace.resolution)
+      sign = (steps - before).toString(36)
+      before = steps
+    }
+    if (sign === last) repeats++
+    else {
+      flush()
+      last = sign
+      repeats = 1
+    }
+  }
+  flush()
+  return `${head}|${parts.join(' ')}`
+}
+
+/** @throws RangeError when the text is not a trace */
+export function decodeTrace(text: string): Trace {
+  const [head = '', body = ''] = text.split('|')
+  const [version, period, resolution, unit] = head.split(' ')
+  const periodS = Number(period)
+  const step = Number(resolution)
+  if (version !== VERSION || !(periodS > 0) || !(step > 0) || !unit) {
+    throw new RangeError('This is not a trace.')
+  }
+  const values: number[] = []
+  let steps = 0
+  for (const part of body.split(' ').filter(Boolean)) {
+    const [sign = '', count = '1'] = part.split('*')
+    const repeats = Number(count)
+    const difference = Number.parseInt(sign, 36)
+    if (!(repeats >= 1 && repeats <= 1e6) || (sign !== LOST && !Number.isFinite(difference))) {
+      throw new RangeError('This trace is damaged.')
+    }
+    for (let n = 0; n < repeats; n++) {
+      if (sign === LOST) values.push(NaN)
+      else {
+        steps += difference
+        values.push(steps * step)
+      }
+    }
+  }
+  return { periodS, resolution: step, unit, values: Float64Array.from(values) }
+}

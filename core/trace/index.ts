@@ -1,0 +1,4 @@
+export * from './analyse'
+export * from './codec'
+export * from './pick'
+export * from './types'

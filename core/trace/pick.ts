@@ -1,0 +1,41 @@
+import { analyseTrace } from './analyse'
+import type { TraceAnalysis, TraceSource } from './types'
+
+/** A reading found on a trace. */
+export interface PickedReading {
+  readonly index: number
+  readonly value: number
+  /** Standard deviation of what it rests on. */
+  readonly deviation: number
+  readonly analysis: TraceAnalysis
+}
+
+/** How long a person takes from seeing a drip to pressing, s. */
+const REACTION_S = 0.6
+/** A found opening belongs to a press that comes within this time after it. */
+const BELONGS_S = 4
+
+/** The last rest of a trace; null while it has none. */
+export function pickPlateau(values: Float64Array, source: TraceSource): PickedReading | null {
+  const analysis = analyseTrace(values, source)
+  const rest = analysis.plateaus.at(-1)
+  // The trace must be resting now, not some time ago.
+  if (!rest || (values.length - rest.to) * source.periodS > 1.5) return null
+  return { index: rest.to - 1, value: rest.mean, deviation: rest.deviation, analysis }
+}
+
+/**
+ * Where something opened, for a press at the end of the trace: the opening found shortly before it,
+ * else the value a reaction time before the press.
+ */
+export function pickOpening(values: Float64Array, source: TraceSource): PickedReading | null {
+  if (values.length === 0) return null
+  const analysis = analyseTrace(values, source)
+  const found = analysis.openings.findLast(
+    (o) => (values.length - 1 - o.index) * source.periodS <= BELONGS_S,
+  )
+  const deviation = Math.max(analysis.noise, source.resolution / Math.sqrt(12))
+  if (found) return { index: found.index, value: found.value, deviation, analysis }
+  const index = Math.max(0, values.length - 1 - Math.round(REACTION_S / source.periodS))
+  return { index, value: values[index] as number, deviation, analysis }
+}

@@ -1,0 +1,5 @@
+export * from './decision'
+export * from './head'
+export * from './judge'
+export * from './types'
+export * from './uncertainty'

@@ -1,0 +1,293 @@
+import * as yup from 'yup'
+import { hoseNames, openings } from '../assembly'
+import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
+import {
+  amount,
+  anyQuantity,
+  displayed,
+  instant,
+  integer,
+  line,
+  localDate,
+  number,
+  prose,
+  slug,
+  strictObject,
+  uuid,
+} from '../schema'
+
+/** The eight stations of a visit, in working order. */
+export const stations = [
+  'prepare',
+  'arrive',
+  'as-found',
+  'make-safe',
+  'open-up',
+  'rebuild',
+  'return',
+  'as-left',
+] as const
+export type Station = (typeof stations)[number]
+
+export const stationTitles: Readonly<Record<Station, string>> = {
+  prepare: 'Prepare',
+  arrive: 'Arrive',
+  'as-found': 'As-found',
+  'make-safe': 'Make safe',
+  'open-up': 'Open up',
+  rebuild: 'Rebuild',
+  return: 'Return',
+  'as-left': 'As-left and sign',
+}
+
+export const runNames = ['as-found', 'as-left'] as const
+export type RunName = (typeof runNames)[number]
+
+export const purposes = ['periodic-test', 'failed-test', 'complaint', 'overhaul'] as const
+export const purposeTitles: Readonly<Record<(typeof purposes)[number], string>> = {
+  'periodic-test': 'Periodic test',
+  'failed-test': 'Retest after a failure',
+  complaint: 'Complaint',
+  overhaul: 'Planned overhaul',
+}
+
+const station = () => yup.string<Station>().strict(true).oneOf(stations)
+const run = () => yup.string<RunName>().strict(true).oneOf(runNames)
+
+/** What of the equipment a visit is about, as the register had it when the visit was planned. */
+export const equipmentSnapshot = strictObject({
+  id: uuid().required(),
+  tag: line(40).required(),
+  family: slug().required(),
+  kind: line(30).required(),
+  sizeIn: displayed().required(),
+  serial: line(60).required(),
+  maker: line(80).required(),
+  service: line(20).required(),
+  position: line(200).required(),
+  site: line(120).required(),
+  address: line(200).required(),
+  customer: line(120).required(),
+})
+
+export const gaugeSnapshot = strictObject({
+  id: uuid().required(),
+  tag: line(40).required(),
+  serial: line(60).required(),
+  accuracyPercent: number(0, 100).required(),
+  accuracyOf: yup
+    .string()
+    .strict(true)
+    .oneOf(['span', 'reading'] as const)
+    .required(),
+  span: number(0, 1e6).required(),
+  spanUnit: line(12).required(),
+  calibratedOn: localDate().required(),
+  calibrationUntil: localDate().required(),
+  calibrationCertificate: line(60).required(),
+})
+
+export const licenceSnapshot = strictObject({
+  kind: slug().required(),
+  number: line(40).required(),
+  expiresOn: localDate().required(),
+})
+
+/** Payload schemas, one a kind of event: what may be written into a visit's log. */
+export const payloads = {
+  planned: strictObject({
+    purpose: yup.string().strict(true).oneOf(purposes).required(),
+    plannedOn: localDate().required(),
+    packId: slug().required(),
+    packVersion: integer(1, 9999).required(),
+    equipment: equipmentSnapshot.required(),
+  }),
+  note: strictObject({ station: station().required(), text: prose(4000).required() }),
+  identity: strictObject({
+    outcome: yup
+      .string()
+      .strict(true)
+      .oneOf(['confirmed', 'mismatch'] as const)
+      .required(),
+    seenSerial: line(60),
+    seenTag: line(40),
+    decision: yup
+      .string()
+      .strict(true)
+      .oneOf(['carry-on', 'stop'] as const),
+    reason: prose(500),
+  }).test(
+    'mismatch',
+    'a mismatch needs what was seen, the decision and its reason',
+    (v) =>
+      v?.outcome !== 'mismatch' ||
+      Boolean((v.seenSerial ?? v.seenTag) && v.decision && v.reason?.trim()),
+  ),
+  'as-found-impossible': strictObject({ reason: prose(500).required() }),
+  'test-started': strictObject({
+    run: run().required(),
+    procedureId: slug().required(),
+    procedureVersion: integer(1, 9999).required(),
+    gauge: gaugeSnapshot.required(),
+    licence: licenceSnapshot.required(),
+    linePressure: anyQuantity().default(undefined).optional(),
+  }),
+  'step-done': strictObject({ run: run().required(), step: slug().required() }),
+  reading: strictObject({
+    run: run().required(),
+    item: slug().required(),
+    dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
+    value: displayed().required(),
+    unit: line(12).required(),
+    source: yup
+      .string()
+      .strict(true)
+      .oneOf(['typed', 'streamed'] as const)
+      .required(),
+    gaugeAbovePort: amount('length').default(undefined).optional(),
+    deviation: number(0, 1e6),
+    trace: strictObject({
+      /** Compact samples, see core/trace. */
+      data: prose(60_000).required(),
+      /** Sample at which the value was read. */
+      mark: integer(0, 1e7).required(),
+      /** Where the analysis had found it; another mark was set by hand. */
+      found: integer(0, 1e7).required(),
+    })
+      .default(undefined)
+      .optional(),
+  }).test(
+    'unit-fits',
+    'the unit does not fit the kind of reading',
+    (v) => !v?.dimension || !v.unit || isUnitOf(v.dimension, v.unit),
+  ),
+  answer: strictObject({
+    run: run().required(),
+    item: slug().required(),
+    answer: slug().required(),
+    label: line(80).required(),
+  }),
+  'test-finished': strictObject({ run: run().required() }),
+  repair: strictObject({
+    text: prose(4000).required(),
+    parts: yup
+      .array(
+        strictObject({
+          name: line(80).required(),
+          number: line(60),
+          quantity: integer(1, 999).required(),
+        }).required(),
+      )
+      .strict(true)
+      .max(50)
+      .required(),
+    /** Parts of the assembly that were cleaned or renewed, by their names in the drawing. */
+    services: yup
+      .array(
+        strictObject({
+          element: slug().required(),
+          service: yup
+            .string()
+            .strict(true)
+            .oneOf(['cleaned', 'renewed'] as const)
+            .required(),
+        }).required(),
+      )
+      .strict(true)
+      .max(20),
+    temporary: strictObject({ until: localDate().required(), permittedBy: line(120).required() })
+      .default(undefined)
+      .optional(),
+  }),
+  'station-done': strictObject({
+    station: station().required(),
+    /** Only after a test that passes as found: nothing has to be opened. */
+    skipTo: yup
+      .string()
+      .strict(true)
+      .oneOf(['return'] as const),
+  }),
+  reopened: strictObject({ reason: prose(500).required() }),
+  'valve-moved': strictObject({
+    element: slug().required(),
+    to: yup.string().strict(true).oneOf(openings).required(),
+  }),
+  'hose-moved': strictObject({
+    hose: yup.string().strict(true).oneOf(hoseNames).required(),
+    /** The cock it is fitted to; absent when it was taken off. */
+    port: slug(),
+  }),
+  correction: strictObject({
+    of: uuid().required(),
+    why: prose(500).required(),
+    withdraw: yup.boolean().strict(true).required(),
+    payload: yup.mixed<object>(),
+  }),
+  stopped: strictObject({ reason: prose(500).required() }),
+  signed: strictObject({
+    /** The drawn signature, as an SVG path in a box of 400 × 120. */
+    signature: prose(40_000).required(),
+    name: line(120).required(),
+    outcome: yup
+      .string()
+      .strict(true)
+      .oneOf(['pass', 'pass-uncertain', 'fail-uncertain', 'fail', 'not-assessed'] as const)
+      .required(),
+  }),
+  'certificate-issued': strictObject({
+    certificateId: uuid().required(),
+    number: line(40).required(),
+    supersedes: line(40),
+  }),
+} as const
+
+export type EventKind = keyof typeof payloads
+export const eventKinds = Object.keys(payloads) as EventKind[]
+export type PayloadOf<K extends EventKind> = yup.InferType<(typeof payloads)[K]>
+
+/** What a person or device sends. */
+export interface EventDraft<K extends EventKind = EventKind> {
+  readonly id: string
+  readonly kind: K
+  readonly payload: PayloadOf<K>
+  /** UTC time by the device's clock. */
+  readonly deviceTime: string
+  /** Minutes east of UTC by the device's clock. */
+  readonly deviceOffset: number
+}
+
+/** What stands in the log. */
+export interface VisitEvent<K extends EventKind = EventKind> extends EventDraft<K> {
+  readonly personId: string
+  readonly personName: string
+  /** From 1; absent while it waits to be sent. */
+  readonly seq?: number
+  readonly serverTime?: string
+  readonly hash?: string
+}
+
+export const draftSchema = strictObject({
+  id: uuid().required(),
+  kind: yup.string<EventKind>().strict(true).oneOf(eventKinds).required(),
+  payload: yup.mixed<object>().required(),
+  deviceTime: instant().required(),
+  deviceOffset: integer(-840, 840).required(),
+})
+
+/** An event of a known kind, told apart for the compiler. */
+export function isKind<K extends EventKind>(event: VisitEvent, kind: K): event is VisitEvent<K> {
+  return event.kind === kind
+}
+
+/** Kinds that a person may correct afterwards. */
+export const correctable: readonly EventKind[] = [
+  'note',
+  'identity',
+  'as-found-impossible',
+  'reading',
+  'answer',
+  'repair',
+]
+
+/** Kinds that only the server writes. */
+export const serverKinds: readonly EventKind[] = ['planned', 'certificate-issued']

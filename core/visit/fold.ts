@@ -1,0 +1,173 @@
+import { DateTime } from 'luxon'
+import { check } from '../schema'
+import {
+  type EventDraft,
+  type EventKind,
+  isKind,
+  payloads,
+  type PayloadOf,
+  type RunName,
+  type Station,
+  type VisitEvent,
+} from './events'
+import { emptyVisit, type HandMove, type RunState, type Said, type VisitState } from './state'
+
+/**
+ * The state of a visit from its log. Pure: the same events give the same state in the browser, on
+ * the server and three years later. Corrections are looked up first, so that a corrected event
+ * counts as what it should have said, at the place in the order where it stands.
+ */
+export function foldVisit(events: readonly VisitEvent[]): VisitState {
+  const corrections = correctionsOf(events)
+  const start: VisitState = {
+    ...emptyVisit,
+    corrections,
+    kinds: Object.fromEntries(events.map((e) => [e.id, e.kind])),
+    count: events.length,
+  }
+  return events.reduce((state, event) => {
+    const correction = corrections[event.id]
+    if (correction?.withdraw) return state
+    const payload = correction?.payload ?? event.payload
+    return apply(state, { ...event, payload } as VisitEvent)
+  }, start)
+}
+
+function correctionsOf(events: readonly VisitEvent[]) {
+  const corrections: Record<string, Said<PayloadOf<'correction'>>> = {}
+  for (const event of events) {
+    if (isKind(event, 'correction')) corrections[event.payload.of] = said(event)
+  }
+  return corrections
+}
+
+function said<K extends EventKind>(event: VisitEvent<K>): Said<PayloadOf<K>> {
+  const payload = event.payload as object
+  return {
+    ...payload,
+    eventId: event.id,
+    at: event.deviceTime,
+    by: event.personName,
+  } as Said<PayloadOf<K>>
+}
+
+function apply(state: VisitState, event: VisitEvent): VisitState {
+  if (isKind(event, 'planned')) return { ...state, plan: said(event) }
+  if (isKind(event, 'note')) return { ...state, notes: [...state.notes, said(event)] }
+  if (isKind(event, 'identity')) return { ...state, identity: said(event) }
+  if (isKind(event, 'as-found-impossible')) return { ...state, asFoundImpossible: said(event) }
+  if (isKind(event, 'test-started')) return startRun(state, event)
+  if (isKind(event, 'step-done')) {
+    return changeRun({ ...state, handsSinceStep: [] }, event.payload.run, (r) => ({
+      stepsDone: r.stepsDone.includes(event.payload.step)
+        ? r.stepsDone
+        : [...r.stepsDone, event.payload.step],
+    }))
+  }
+  if (isKind(event, 'reading')) {
+    return changeRun(state, event.payload.run, (r) => ({
+      readings: [...r.readings, said(event)],
+      order: firstTaken(r.order, event.payload.item),
+    }))
+  }
+  if (isKind(event, 'answer')) {
+    return changeRun(state, event.payload.run, (r) => ({
+      answers: [...r.answers, said(event)],
+      order: firstTaken(r.order, event.payload.item),
+    }))
+  }
+  if (isKind(event, 'test-finished'))
+    return changeRun(state, event.payload.run, () => ({ finished: true }))
+  if (isKind(event, 'repair')) return { ...state, repairs: [...state.repairs, said(event)] }
+  if (isKind(event, 'station-done')) return finishStation(state, event.payload)
+  if (isKind(event, 'reopened')) return reopen(state)
+  if (isKind(event, 'valve-moved')) {
+    const { element, to } = event.payload
+    return handsMoved({ ...state, valves: { ...state.valves, [element]: to } }, event.payload)
+  }
+  if (isKind(event, 'hose-moved')) return moveHose(state, event.payload)
+  if (isKind(event, 'stopped')) return { ...state, stopped: said(event) }
+  if (isKind(event, 'signed')) return { ...state, signed: said(event) }
+  if (isKind(event, 'certificate-issued')) {
+    return { ...state, certificate: said(event), correctedSinceCertificate: false }
+  }
+  if (isKind(event, 'correction')) {
+    return state.certificate ? { ...state, correctedSinceCertificate: true } : state
+  }
+  return state
+}
+
+function moveHose(state: VisitState, { hose, port }: PayloadOf<'hose-moved'>): VisitState {
+  const { [hose]: _, ...others } = state.hoses
+  const moved = { ...state, hoses: port ? { ...others, [hose]: port } : others }
+  return handsMoved(moved, { hose, port })
+}
+
+const handsMoved = (state: VisitState, move: HandMove): VisitState => ({
+  ...state,
+  handsSinceStep: [...state.handsSinceStep, move],
+})
+
+const firstTaken = (order: readonly string[], item: string) =>
+  order.includes(item) ? order : [...order, item]
+
+/** The legal date of an event where the device stood. */
+export function localDateOf(event: Pick<EventDraft, 'deviceTime' | 'deviceOffset'>): string {
+  return DateTime.fromISO(event.deviceTime, { zone: 'utc' })
+    .plus({ minutes: event.deviceOffset })
+    .toISODate() as string
+}
+
+function startRun(state: VisitState, event: VisitEvent<'test-started'>): VisitState {
+  const run: RunState = {
+    started: said(event),
+    date: localDateOf(event),
+    stepsDone: [],
+    readings: [],
+    answers: [],
+    order: [],
+    finished: false,
+  }
+  return { ...state, handsSinceStep: [], runs: { ...state.runs, [event.payload.run]: run } }
+}
+
+function changeRun(
+  state: VisitState,
+  name: RunName,
+  change: (run: RunState) => Partial<RunState>,
+): VisitState {
+  const run = state.runs[name]
+  return run ? { ...state, runs: { ...state.runs, [name]: { ...run, ...change(run) } } } : state
+}
+
+const REPAIR_STATIONS: readonly Station[] = ['make-safe', 'open-up', 'rebuild']
+
+function finishStation(
+  state: VisitState,
+  { station, skipTo }: PayloadOf<'station-done'>,
+): VisitState {
+  const done = state.done.includes(station) ? state.done : [...state.done, station]
+  return { ...state, done, skipped: skipTo ? REPAIR_STATIONS : state.skipped }
+}
+
+/** A failed as-left test goes back to Open up; the failed run is kept beside. */
+function reopen(state: VisitState): VisitState {
+  const failed = state.runs['as-left']
+  const { 'as-left': _, ...runs } = state.runs
+  const kept =
+    state.skipped.length > 0
+      ? ['prepare', 'arrive', 'as-found']
+      : ['prepare', 'arrive', 'as-found', 'make-safe']
+  return {
+    ...state,
+    runs,
+    earlierAsLeft: failed ? [...state.earlierAsLeft, failed] : state.earlierAsLeft,
+    done: state.done.filter((s) => kept.includes(s)),
+    skipped: [],
+  }
+}
+
+/** Checks a draft's payload against its kind. @throws InvalidInput */
+export function checkDraft(draft: EventDraft): EventDraft {
+  return { ...draft, payload: check(payloads[draft.kind] as never, draft.payload) }
+}

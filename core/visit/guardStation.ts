@@ -1,0 +1,99 @@
+import { type Station, stationTitles, type VisitEvent } from './events'
+import { localDateOf } from './fold'
+import { verdictOf } from './judgement'
+import { atStation, currentStation, type GuardContext, type Refusal, refuse } from './refusal'
+import type { VisitState } from './state'
+
+const OPENED: readonly Station[] = ['make-safe', 'open-up', 'rebuild', 'return']
+
+export function guardRepair(state: VisitState, event: VisitEvent<'repair'>): Refusal | null {
+  const current = currentStation(state)
+  if (!OPENED.includes(current)) {
+    return refuse(
+      'A repair is recorded once the as-found test is on record and the equipment is made safe.',
+      `Finish ${stationTitles[current]} first.`,
+      current,
+    )
+  }
+  const { temporary } = event.payload
+  if (temporary && temporary.until <= localDateOf(event)) {
+    return refuse(
+      'The renew-by date of a temporary repair lies in the past.',
+      'Give a date after today.',
+    )
+  }
+  return null
+}
+
+export function guardStationDone(
+  state: VisitState,
+  event: VisitEvent<'station-done'>,
+  context: GuardContext,
+): Refusal | null {
+  const { station, skipTo } = event.payload
+  const place = atStation(state, station)
+  if (place) return place
+  if (skipTo && station !== 'as-found') {
+    return refuse(
+      'Only a test that passes as found goes straight to Return.',
+      'Finish the stations in order.',
+    )
+  }
+  if (station === 'arrive') return guardArrived(state)
+  if (station === 'as-found') return guardAsFoundDone(state, skipTo !== undefined, context)
+  if (station === 'rebuild' && state.repairs.length === 0) {
+    return refuse(
+      'Nothing is recorded of the repair.',
+      'Write in a few words what was done.',
+      'rebuild',
+    )
+  }
+  if (station === 'as-left') {
+    return refuse('The last station ends with the signature.', 'Sign the visit.', 'as-left')
+  }
+  return null
+}
+
+function guardArrived(state: VisitState): Refusal | null {
+  if (!state.identity) {
+    return refuse(
+      'The equipment is not identified.',
+      'Compare tag and serial with the plate.',
+      'arrive',
+    )
+  }
+  if (state.identity.decision === 'stop') {
+    return refuse(
+      'This is not the equipment of the visit.',
+      'Stop the visit, or correct the entry.',
+      'arrive',
+    )
+  }
+  return null
+}
+
+function guardAsFoundDone(
+  state: VisitState,
+  skipping: boolean,
+  context: GuardContext,
+): Refusal | null {
+  const run = state.runs['as-found']
+  if (!run?.finished && !state.asFoundImpossible) {
+    return refuse(
+      'The as-found test is missing: once it is opened, that evidence is gone.',
+      'Take the readings, or record why they cannot be taken.',
+      'as-found',
+    )
+  }
+  if (skipping) {
+    const verdict = run?.finished ? verdictOf(state, 'as-found', context.library) : null
+    if (!verdict?.outcome.startsWith('pass')) {
+      return refuse(
+        'Only a test that passes as found goes straight to Return.',
+        'Carry on with Make safe.',
+        'make-safe',
+      )
+    }
+  }
+  return null
+}

@@ -1,0 +1,8 @@
+export * from './canonical'
+export * from './events'
+export * from './fold'
+export * from './guard'
+export * from './judgement'
+export { currentStation, type GuardContext, type Refusal, stationRefusal } from './refusal'
+export * from './standing'
+export * from './state'

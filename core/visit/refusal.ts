@@ -1,0 +1,66 @@
+import type { Library } from '../library'
+import { type Station, stations, stationTitles } from './events'
+import type { VisitState } from './state'
+
+/** Why something may not be done, and what to do instead. */
+export interface Refusal {
+  readonly why: string
+  readonly todo: string
+  /** The station where that is done. */
+  readonly station?: Station
+}
+
+export interface GuardContext {
+  readonly library: Library
+  readonly person: {
+    readonly roles: readonly string[]
+    readonly licences: readonly {
+      readonly kind: string
+      readonly number: string
+      readonly expiresOn: string
+    }[]
+  }
+}
+
+export const refuse = (why: string, todo: string, station?: Station): Refusal => ({
+  why,
+  todo,
+  ...(station ? { station } : {}),
+})
+
+/** The station at which the work stands; the last one when all are done. */
+export function currentStation(state: VisitState): Station {
+  return stations.find((s) => !state.done.includes(s) && !state.skipped.includes(s)) ?? 'as-left'
+}
+
+/** Why a station may not be entered yet, or null. */
+export function stationRefusal(state: VisitState, station: Station): Refusal | null {
+  if (state.done.includes(station) || station === currentStation(state)) return null
+  if (state.skipped.includes(station)) {
+    return refuse(
+      'The as-found test passed, so nothing was opened.',
+      'Carry on with Return.',
+      'return',
+    )
+  }
+  const missing = currentStation(state)
+  return refuse(
+    `${stationTitles[station]} comes after ${stationTitles[missing]}.`,
+    `Finish ${stationTitles[missing]} first.`,
+    missing,
+  )
+}
+
+/** Whether the work stands at a station: the refusal, or null. */
+export function atStation(state: VisitState, station: Station): Refusal | null {
+  const current = currentStation(state)
+  if (current === station) return null
+  if (state.done.includes(station)) {
+    return refuse(
+      `${stationTitles[station]} is already finished.`,
+      'Correct the entry instead.',
+      station,
+    )
+  }
+  return stationRefusal(state, station)
+}

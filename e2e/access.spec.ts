@@ -1,0 +1,66 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page, test } from '@playwright/test'
+import { signIn } from './people'
+
+const sizes = { tablet: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } } as const
+
+/** Leads the page to a view; the demo's own data stand in it. */
+const views: readonly { name: string; who: string | null; go: (page: Page) => Promise<unknown> }[] =
+  [
+    { name: 'sign-in', who: null, go: (p) => p.goto('/sign-in') },
+    { name: 'today', who: 'odda', go: (p) => p.goto('/') },
+    { name: 'today of the office', who: 'sula', go: (p) => p.goto('/') },
+    { name: 'equipment list', who: 'sula', go: (p) => p.goto('/equipment') },
+    {
+      name: 'equipment',
+      who: 'sula',
+      go: async (p) => (
+        await p.goto('/equipment?q=RP-104'),
+        p.getByRole('link', { name: 'RP-104' }).click()
+      ),
+    },
+    { name: 'equipment form', who: 'sula', go: (p) => p.goto('/equipment/new') },
+    { name: 'visit', who: 'odda', go: (p) => p.locator('.next a.btn').click() },
+    { name: 'certificates', who: 'ivo', go: (p) => p.goto('/certificates') },
+    {
+      name: 'certificate',
+      who: 'ivo',
+      go: async (p) => (
+        await p.goto('/certificates'),
+        p.getByRole('link', { name: /^LH-/ }).first().click()
+      ),
+    },
+    { name: 'verify', who: null, go: (p) => p.goto('/verify/LH-2020-000001-AAAAAAAA') },
+    { name: 'people', who: 'petra', go: (p) => p.goto('/office/people') },
+    { name: 'gauges', who: 'petra', go: (p) => p.goto('/office/gauges') },
+    { name: 'account', who: 'odda', go: (p) => p.goto('/account') },
+  ]
+
+for (const { name, who, go } of views) {
+  test(`${name}: no serious finding and nothing wider than the screen, by day and by night`, async ({
+    page,
+  }) => {
+    if (who) await signIn(page, who)
+    for (const colorScheme of ['light', 'dark'] as const) {
+      await page.emulateMedia({ colorScheme })
+      await page.setViewportSize(sizes.tablet)
+      if (colorScheme === 'dark' && who) await page.goto('/')
+      await go(page)
+      await page.waitForLoadState('networkidle')
+      const { violations } = await new AxeBuilder({ page }).analyze()
+      const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+      expect(
+        serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
+      ).toEqual([])
+      await page.setViewportSize(sizes.phone)
+      // Charts follow a new width a moment later.
+      await expect
+        .poll(() =>
+          page.evaluate(
+            () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+          ),
+        )
+        .toBeLessThanOrEqual(0)
+    }
+  })
+}

@@ -1,0 +1,156 @@
+import { execFileSync } from 'node:child_process'
+import { readFileSync } from 'node:fs'
+import { expect, type Page, test } from '@playwright/test'
+import { compactVerify, createLocalJWKSet } from 'jose'
+import { DEMO_PASSWORD, signIn } from './people'
+
+const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
+
+async function reading(page: Page, name: string, value: string) {
+  await page.getByLabel(name, { exact: true }).fill(value)
+  await page.keyboard.press('Enter')
+}
+
+/** The relief-first test typed in, step by step. */
+async function runTest(page: Page, readings: { relief: string; check1: string }) {
+  for (let n = 0; n < 3; n++) await button(page, 'Done – next step').click()
+  await page.getByRole('button', { name: 'Dry', exact: true }).click()
+  await button(page, /Tight – the reading/).click()
+  await reading(page, 'Relief valve opening', readings.relief)
+  await button(page, 'Done – next step').click()
+  await button(page, 'Held tight').click()
+  await reading(page, 'Check 1 differential', readings.check1)
+  await button(page, 'Done – next step').click()
+  await button(page, 'Finish the test').click()
+}
+
+test('the whole job: sign in, test, repair, test again, sign, and a stranger verifies', async ({
+  page,
+  browser,
+  request,
+}) => {
+  await signIn(page, 'odda')
+  await page
+    .getByRole('link', { name: /RP-101/ })
+    .first()
+    .click()
+  await button(page, 'Prepared – set off').click()
+  await button(page, 'It is this one').click()
+
+  // A shut station says why it is shut.
+  await button(page, /^Rebuild: not yet/).click()
+  await expect(page.getByRole('alert')).toContainText('Finish As-found first')
+
+  await page.getByLabel('Read and typed in').check()
+  await button(page, 'Start the as-found test').click()
+  await runTest(page, { relief: '2.2', check1: '3.4' })
+  await expect(page.getByText('3.4 psid is 1.6 under the limit of 5.0 psid').first()).toBeVisible()
+  await button(page, 'Make it safe, then repair').click()
+  await button(page, 'Zero is proved – open up').click()
+  await button(page, 'Opened and inspected').click()
+  await button(page, 'Rebuilt – tray empty').click()
+  await expect(page.getByRole('alert')).toContainText('Nothing is recorded of the repair')
+  await page.getByLabel('What was done').fill('Grit on the disc of check 1, wiped clean.')
+  await button(page, 'Record the repair').click()
+  await button(page, 'Rebuilt – tray empty').click()
+  await button(page, 'Back under pressure, no leaks').click()
+  await button(page, 'Start the as-left test').click()
+  await runTest(page, { relief: '2.4', check1: '7.3' })
+
+  const pad = page.getByRole('img', { name: 'Draw your signature here' })
+  const box = (await pad.boundingBox())!
+  await page.mouse.move(box.x + 40, box.y + 60)
+  await page.mouse.down()
+  for (let x = 40; x < 300; x += 20)
+    await page.mouse.move(box.x + x, box.y + 60 + 25 * Math.sin(x / 20))
+  await page.mouse.up()
+  await page.getByLabel('Password').fill(DEMO_PASSWORD)
+  await button(page, 'Sign and issue the certificate').click()
+  await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
+  await page.getByRole('link', { name: 'Open the certificate' }).click()
+  const number = await page.getByRole('heading', { level: 1 }).innerText()
+  expect(number).toMatch(/^LH-\d{4}-\d{6}$/)
+
+  const downloading = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'PDF' }).click()
+  const pdf = await (await downloading).path()
+  const text = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' })
+  for (const part of [
+    number,
+    'RP-101',
+    '3.4 psid',
+    '7.3 psid',
+    'Grit on the disc',
+    'Odda Marrin',
+    'BT-2231',
+    'PASS',
+  ]) {
+    expect(text).toContain(part)
+  }
+  execFileSync('qpdf', ['--check', pdf])
+  execFileSync('pdftoppm', ['-r', '150', '-png', '-singlefile', pdf, pdf])
+  const code = execFileSync('zbarimg', ['-q', '--raw', `${pdf}.png`], { encoding: 'utf8' }).trim()
+  expect(code).toMatch(new RegExp(`/verify/${number}-`))
+
+  const stranger = await (await browser.newContext()).newPage()
+  await stranger.goto(code)
+  await expect(stranger.getByText('Genuine and current')).toBeVisible()
+  await expect(stranger.getByText('7.3')).toBeVisible()
+
+  const jwksResponse = await request.get('/.well-known/jwks.json')
+  const signing = stranger.waitForEvent('download')
+  await stranger.getByRole('link', { name: 'Signed file' }).click()
+  const jws = readFileSync(await (await signing).path(), 'utf8')
+  const { payload } = await compactVerify(jws, createLocalJWKSet(await jwksResponse.json()))
+  expect(JSON.parse(new TextDecoder().decode(payload))).toMatchObject({ number, outcome: 'pass' })
+})
+
+test('what is recorded without a connection is kept over a reload and sent later', async ({
+  page,
+  context,
+}) => {
+  await signIn(page, 'odda')
+  await page
+    .getByRole('link', { name: /RP-109/ })
+    .first()
+    .click()
+  await button(page, 'Prepared – set off').waitFor()
+  await context.setOffline(true)
+  await page.getByLabel('Note').fill('Gate was locked, key at the kiosk.')
+  await button(page, 'Prepared – set off').click()
+  await expect(page.getByText('2 entries wait on this device')).toBeVisible()
+  await context.setOffline(false)
+  await page.reload()
+  await expect(page.getByText('Gate was locked, key at the kiosk.')).toBeVisible()
+  await expect(page.getByText('waits to be sent')).toHaveCount(0)
+})
+
+test('a correction leaves the original in sight', async ({ page }) => {
+  await signIn(page, 'odda')
+  await page
+    .getByRole('link', { name: /RP-102/ })
+    .first()
+    .click()
+  await button(page, /Correct: As-found check 1/).click()
+  await page.getByLabel('It should say').fill('6.3')
+  await page.getByLabel('Why', { exact: true }).fill('Digits exchanged')
+  await button(page, 'Correct it').click()
+  await expect(page.locator('s', { hasText: '3.6 psid' })).toBeVisible()
+  await expect(button(page, 'Passed – return to service')).toBeVisible()
+})
+
+test('an expired licence and a gauge out of calibration are refused in words', async ({ page }) => {
+  await signIn(page, 'teo')
+  await page
+    .getByRole('link', { name: /RP-103/ })
+    .first()
+    .click()
+  await button(page, 'Prepared – set off').click()
+  await button(page, 'It is this one').click()
+  await page.getByLabel('Gauge').selectOption({ label: 'G-03 · 15 psi · out of calibration' })
+  await button(page, 'Start the as-found test').click()
+  await expect(page.getByText('Gauge G-03 is not in calibration')).toBeVisible()
+  await page.getByLabel('Gauge').selectOption({ label: 'G-01 · 15 psi' })
+  await button(page, 'Start the as-found test').click()
+  await expect(page.getByText(/Licence BT-1904 expired on/)).toBeVisible()
+})

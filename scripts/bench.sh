@@ -1,0 +1,11 @@
+#!/usr/bin/env bash
+# Figures as JSON lines, on a throwaway data directory. Each is measured side by side in this run.
+set -euo pipefail
+UVANTA_DATA="$(mktemp -d /tmp/uvbench-XXXXXX)"
+export UVANTA_DATA UVANTA_PORT=4988 UVANTA_DB_WANTED_PORT=4995
+UVANTA_SOURCED=1 source "$(dirname "${BASH_SOURCE[0]}")/../uvanta"
+
+need_command chromium chromium
+prepare >&2
+trap 'stop_all; rm -rf "$UVANTA_DATA"' EXIT
+node --expose-gc --import tsx server/bench/main.ts

@@ -1,0 +1,39 @@
+import type { Library } from '@uvanta/core/library'
+import { DateTime } from 'luxon'
+import { v7 as uuidv7 } from 'uuid'
+import type { Config } from './config'
+import { loadLibrary } from './library/load'
+import { openKeys, randomSuffix, type SigningKeys } from './service/keys'
+import { type Database, openDatabase } from './store/database'
+
+/** What every use case works with. */
+export interface App {
+  readonly config: Config
+  readonly db: Database
+  readonly library: Library
+  readonly keys: SigningKeys
+  readonly now: () => DateTime<true>
+  /** A new id, UUIDv7. */
+  readonly newId: () => string
+  /** The part of a certificate's code that cannot be guessed. */
+  readonly newSuffix: () => string
+  /** Legal date of the utility. */
+  readonly today: () => string
+}
+
+export async function openApp(config: Config): Promise<App> {
+  const library = loadLibrary(config.libraryDirectory)
+  const db = openDatabase(config.database)
+  await db.sequelize.authenticate()
+  const now = () => DateTime.utc() as DateTime<true>
+  return {
+    config,
+    db,
+    library,
+    keys: await openKeys(config.dataDirectory, db, now),
+    now,
+    newId: uuidv7,
+    newSuffix: randomSuffix,
+    today: () => now().setZone(config.timeZone).toISODate() as string,
+  }
+}

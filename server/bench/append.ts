@@ -1,0 +1,52 @@
+import { QueryTypes } from 'sequelize'
+import { v7 as uuidv7 } from 'uuid'
+import type { App } from '../app'
+import { ratios, signedInFetch, times } from './measure'
+
+const RUNS = 400
+const WARM_UP = 60
+
+/** Appending one event through the interface against a bare INSERT of the same row. */
+export async function benchAppend(app: App, base: string): Promise<object[]> {
+  const odda = await app.db.people.findOne({ where: { username: 'odda' } })
+  const visit = await app.db.visits.findOne({
+    where: { technicianId: odda?.id ?? '', state: 'planned', plannedOn: app.today() },
+  })
+  if (!visit) throw new Error('the demo has no planned visit today')
+  const send = await signedInFetch(base, 'odda')
+  await app.db.sequelize.query('CREATE TABLE bench_event LIKE visit_event')
+  let expected = visit.eventCount
+  const append = async () => {
+    const event = {
+      id: uuidv7(),
+      kind: 'note',
+      payload: { station: 'prepare', text: 'Vent clear, no water in the pit.' },
+      deviceTime: new Date().toISOString(),
+      deviceOffset: 0,
+    }
+    const body = JSON.stringify({ expected, events: [event] })
+    const response = await send(`/api/v1/visits/${visit.id}/events`, { method: 'POST', body })
+    if (response.status !== 200) throw new Error(await response.text())
+    await response.json()
+    expected++
+  }
+  await times(WARM_UP, append)
+  const [row] = await app.db.sequelize.query<Record<string, unknown>>(
+    'SELECT * FROM visit_event WHERE visit_id = ? ORDER BY seq DESC LIMIT 1',
+    { replacements: [visit.id], type: QueryTypes.SELECT },
+  )
+  const columns = Object.keys(row ?? {})
+  const sql = `INSERT INTO bench_event (${columns.join(', ')}) VALUES (${columns.map(() => '?').join(', ')})`
+  const insert = (n: number) =>
+    app.db.sequelize.query(sql, {
+      replacements: columns.map((c) => (c === 'id' ? uuidv7() : c === 'seq' ? n : row?.[c])),
+    })
+  await insert(-1)
+  const [ours, bare]: [number[], number[]] = [[], []]
+  // Turn by turn, so that both meet the same machine.
+  for (let n = 0; n < RUNS; n++) {
+    ours.push(...(await times(1, append)))
+    bare.push(...(await times(1, () => insert(n))))
+  }
+  return ratios('append one event, API against bare INSERT,', ours, bare)
+}

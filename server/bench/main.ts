@@ -1,0 +1,30 @@
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { join } from 'node:path'
+import { pino } from 'pino'
+import { openApp } from '../app'
+import { readConfig } from '../config'
+import { loadDemo } from '../demo/load'
+import { makeServer } from '../http/server'
+import { benchAppend } from './append'
+import { benchFirstLoad } from './firstLoad'
+import { benchFluid } from './fluid'
+import { benchSearch } from './search'
+import { benchTrace } from './trace'
+
+/** Prints one JSON line a figure. */
+const app = await openApp(readConfig(process.env, join(import.meta.dirname, '..', '..')))
+await loadDemo(app, () => undefined)
+const http = createServer(makeServer(app, pino({ level: 'silent' })))
+await new Promise<void>((done) => http.listen(0, '127.0.0.1', done))
+const base = `http://127.0.0.1:${(http.address() as AddressInfo).port}`
+
+const print = (figure: object) => process.stdout.write(`${JSON.stringify(figure)}\n`)
+for (const figure of await benchAppend(app, base)) print(figure)
+print(await benchFirstLoad(base))
+print(benchFluid())
+print(benchTrace())
+for (const figure of await benchSearch(app, base)) print(figure)
+http.close()
+http.closeAllConnections()
+await app.db.sequelize.close()

@@ -1,0 +1,130 @@
+import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
+import supertest from 'supertest'
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { App } from './app'
+import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { append, draft, signedVisit } from './testing/visit'
+
+let app: App
+let server: ReturnType<typeof serve>
+let ids: { equipmentId: string; technicianId: string; gaugeId: string }
+let tester: Agent
+let reviewer: Agent
+beforeAll(async () => {
+  app = await makeTestApp()
+  const world = await populate(app)
+  ids = { equipmentId: world.equipment.id, technicianId: world.tester.id, gaugeId: world.gaugeId }
+  server = serve(app)
+  tester = await signedIn(server, 'tester')
+  reviewer = await signedIn(server, 'reviewer')
+})
+const issue = () => signedVisit(app, tester, ids, PASSWORD)
+const detail = async (id: string) =>
+  (await tester.get(`/api/v1/certificates/${id}`).expect(200)).body
+const verify = async (path: string) =>
+  (await supertest(server).get(`/api/v1${path}`).expect(200)).body
+
+describe('a certificate', () => {
+  it('is a JWS that verifies with the published key alone, and says what was tested', async () => {
+    const visit = await issue()
+    const certificate = await detail(visit.certificateId!)
+    const jws = (await supertest(server).get(`/api/v1${certificate.verifyPath}/jws`).expect(200))
+      .text
+    const keys = createLocalJWKSet(
+      (await supertest(server).get('/.well-known/jwks.json').expect(200)).body,
+    )
+    const { payload } = await compactVerify(jws, keys)
+    const content = JSON.parse(new TextDecoder().decode(payload))
+    expect(content).toMatchObject({
+      number: visit.certificateNumber,
+      outcome: 'pass',
+      equipment: { tag: 'RP-101', serial: 'S-RP-101' },
+      tester: { licence: 'BT-tester' },
+      asLeft: null,
+    })
+    expect(content.asFound.verdict.items.map((i: { reading?: string }) => i.reading)).toContain(
+      '7.1',
+    )
+    expect(decodeProtectedHeader(jws).alg).toBe('EdDSA')
+    const [head, body, signature] = jws.split('.')
+    const forged = `${head}.${body!.slice(0, -2)}AA.${signature}`
+    await expect(compactVerify(forged, keys)).rejects.toThrow()
+  })
+  it('is the same PDF every time', async () => {
+    const visit = await issue()
+    const pdf = () =>
+      tester.get(`/api/v1/certificates/${visit.certificateId}/pdf`).expect(200).buffer(true)
+    const [first, second] = [await pdf(), await pdf()]
+    expect(first.body.subarray(0, 5).toString()).toBe('%PDF-')
+    expect(first.body.equals(second.body)).toBe(true)
+  })
+  it('cannot be changed in the database', async () => {
+    await issue()
+    await expect(app.db.sequelize.query("UPDATE certificate SET outcome = 'pass'")).rejects.toThrow(
+      /append-only/,
+    )
+  })
+})
+
+describe('numbers', () => {
+  it('have no gaps, also when signings fail and run at once', async () => {
+    await Promise.all([issue(), issue(), issue()])
+    await expect(signedVisit(app, tester, ids, 'wrong password')).rejects.toThrow()
+    await issue()
+    const rows = await app.db.certificates.findAll({ order: [['serial', 'ASC']] })
+    expect(rows.map((r) => r.serial)).toEqual(rows.map((_, n) => n + 1))
+  })
+})
+
+describe('what a stranger learns', () => {
+  it('genuine, then void with the reason, for good', async () => {
+    const certificate = await detail((await issue()).certificateId!)
+    expect(await verify(certificate.verifyPath)).toMatchObject({ verdict: 'genuine', reason: null })
+    await tester
+      .post(`/api/v1/certificates/${certificate.id}/void`)
+      .send({ reason: 'Wrong plate' })
+      .expect(403)
+    await reviewer
+      .post(`/api/v1/certificates/${certificate.id}/void`)
+      .send({ reason: 'Wrong plate' })
+      .expect(200)
+    expect(await verify(certificate.verifyPath)).toMatchObject({
+      verdict: 'void',
+      reason: 'Wrong plate',
+    })
+    const again = await reviewer
+      .post(`/api/v1/certificates/${certificate.id}/void`)
+      .send({ reason: 'Twice' })
+    expect(again.status).toBe(409)
+  })
+  it('superseded, with the way to the one in force', async () => {
+    const visit = await issue()
+    const old = await detail(visit.certificateId!)
+    const supersede = () =>
+      reviewer.post(`/api/v1/certificates/${old.id}/supersede`).send({ reason: 'Digits exchanged' })
+    expect((await supersede()).body.detail).toMatch(/Nothing was corrected/)
+    const reading = visit.events.find((e) => e.kind === 'reading')!
+    const correction = draft('correction', {
+      of: reading.id,
+      why: 'Digits exchanged',
+      withdraw: false,
+      payload: { ...reading.payload, value: '2.6' },
+    })
+    await append(reviewer, visit.id, visit.events.length, [correction]).expect(200)
+    const next = (await supersede().expect(200)).body
+    expect(next.payload.supersedes).toMatchObject({ number: old.number })
+    expect(next.payload.asFound.verdict.items[0].reading).toBe('2.6')
+    const seen = await verify(old.verifyPath)
+    expect(seen).toMatchObject({ verdict: 'superseded', reason: 'Digits exchanged' })
+    expect(`/verify/${seen.replacedBy}`).toBe(next.verifyPath)
+  })
+  it('unknown for a right number with a wrong code', async () => {
+    const certificate = await detail((await issue()).certificateId!)
+    expect(await verify(`/verify/${certificate.number}-AAAAAAAA`)).toEqual({
+      verdict: 'unknown',
+      reason: null,
+      replacedBy: null,
+      payload: null,
+    })
+  })
+})

@@ -1,0 +1,65 @@
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { Op } from 'sequelize'
+import { openApp } from '../app'
+import { readConfig } from '../config'
+import { refreshDemoDay } from '../demo/day'
+import { loadDemo } from '../demo/load'
+import { verifyChains } from '../service/chain'
+import { openDatabase } from '../store/database'
+import { migrator } from '../store/migrate'
+
+const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..')
+const say = (line: string) => process.stdout.write(`${line}\n`)
+
+/** What the launcher asks of the server besides serving. */
+const commands: Record<string, () => Promise<number>> = {
+  async migrate() {
+    const { sequelize } = openDatabase(readConfig(process.env, root).database)
+    const done = await migrator(sequelize).up()
+    if (done.length > 0) say(`  ${done.length} steps of the schema applied`)
+    await sequelize.close()
+    return 0
+  },
+  async demo() {
+    const app = await openApp(readConfig(process.env, root))
+    const loaded = await loadDemo(app, (line) => say(`  ${line}`))
+    if (!loaded) say('  the database holds data already')
+    await app.db.sequelize.close()
+    return 0
+  },
+  /** Visits for today in a demo that was loaded on an earlier day. */
+  async 'demo-day'() {
+    const app = await openApp(readConfig(process.env, root))
+    const planned = await refreshDemoDay(app)
+    if (planned > 0) say(`  ${planned} visits planned for today`)
+    await app.db.sequelize.close()
+    return 0
+  },
+  /** The demo's hidden conditions, for the test gauge's stand-in. */
+  async 'virtual-sites'() {
+    const { sequelize, equipment } = openDatabase(readConfig(process.env, root).database)
+    const rows = await equipment.findAll({ where: { virtualSite: { [Op.ne]: null } } })
+    say(JSON.stringify(Object.fromEntries(rows.map((e) => [e.id, e.virtualSite]))))
+    await sequelize.close()
+    return 0
+  },
+  async 'verify-chain'() {
+    const app = await openApp(readConfig(process.env, root))
+    const { visits, events, faults } = await verifyChains(app)
+    for (const f of faults) say(`visit ${f.visitId}, event ${f.seq}: ${f.what}`)
+    say(`${events} events in ${visits} visits checked, ${faults.length} faults`)
+    await app.db.sequelize.close()
+    return faults.length > 0 ? 1 : 0
+  },
+}
+
+const name = process.argv[2] ?? ''
+const command = commands[name]
+if (!command) {
+  process.stderr.write(
+    `There is no command “${name}”. Known: ${Object.keys(commands).join(', ')}.\n`,
+  )
+  process.exit(2)
+}
+process.exit(await command())

@@ -1,0 +1,91 @@
+import type { Person } from '@uvanta/contract'
+import type { AssemblyKind, Fault } from '@uvanta/core/assembly'
+import type { App } from '../app'
+import { Op } from 'sequelize'
+import { readPerson } from '../service/people'
+import { planVisit } from '../service/visits'
+import { DEMO_PACK } from './visit'
+import { saveVirtualSite, type VirtualSite } from './virtualSite'
+
+const OTHER_PACK = 'larkhaven-check-first'
+const FOULED: Fault = { element: 'check-1', fault: 'fouled', severity: 0.4 }
+const CUT: Fault = { element: 'bypass-check-1', fault: 'disc-cut', severity: 0.5 }
+const STUCK: Fault = { element: 'air-inlet', fault: 'stuck', severity: 0.6 }
+
+/** What is planned on a day of the demo, and what the equipment hides that day. */
+const DAY: readonly {
+  who: 'odda' | 'teo'
+  kind: AssemblyKind
+  index: number
+  faults: readonly Fault[]
+  pack: string
+}[] = [
+  { who: 'odda', kind: 'RP', index: 0, faults: [FOULED], pack: DEMO_PACK },
+  { who: 'odda', kind: 'RP', index: 8, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'RP', index: 10, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'DC', index: 0, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'DCDA', index: 0, faults: [CUT], pack: DEMO_PACK },
+  { who: 'odda', kind: 'PVB', index: 0, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'SVB', index: 0, faults: [STUCK], pack: DEMO_PACK },
+  { who: 'teo', kind: 'RP', index: 2, faults: [], pack: DEMO_PACK },
+  { who: 'teo', kind: 'RP', index: 5, faults: [], pack: DEMO_PACK },
+  { who: 'teo', kind: 'RP', index: 12, faults: [], pack: OTHER_PACK },
+  { who: 'teo', kind: 'RPDA', index: 0, faults: [], pack: OTHER_PACK },
+  { who: 'teo', kind: 'DC', index: 1, faults: [], pack: OTHER_PACK },
+]
+
+interface Visited {
+  readonly id: string
+  readonly kind: string
+  readonly virtualSite: VirtualSite | null
+}
+
+/** Plans a day’s visits for the demo’s technicians. */
+export async function planDay(
+  app: App,
+  people: Readonly<Record<string, Person>>,
+  equipment: readonly Visited[],
+): Promise<number> {
+  for (const { who, kind, index, faults, pack } of DAY) {
+    const list = equipment.filter((e) => e.kind === kind)
+    const e = list[index % list.length]
+    const technician = people[who]
+    if (!e?.virtualSite || !technician) continue
+    await saveVirtualSite(app, e.id, { ...e.virtualSite, faults })
+    await planVisit(app, technician, {
+      id: app.newId(),
+      equipmentId: e.id,
+      technicianId: technician.id,
+      plannedOn: app.today(),
+      purpose: 'periodic-test',
+      rulePack: pack,
+    })
+  }
+  return DAY.length
+}
+
+/** Plans today’s visits when an older demo is started again; does nothing elsewhere. */
+export async function refreshDemoDay(app: App): Promise<number> {
+  const found = await app.db.people.findAll({ where: { username: ['odda', 'teo'] } })
+  const rows = await app.db.equipment.findAll({
+    where: { virtualSite: { [Op.ne]: null } },
+    order: [['tag', 'ASC']],
+  })
+  if (found.length < 2 || rows.length === 0) return 0
+  const planned = await app.db.visits.count({
+    where: {
+      plannedOn: app.today(),
+      technicianId: found.map((p) => p.id),
+      purpose: 'periodic-test',
+    },
+  })
+  // Two or three are planned days ahead; a full day has more.
+  if (planned >= DAY.length / 2) return 0
+  const people: Record<string, Person> = {}
+  for (const p of found) people[p.username] = await readPerson(app, p.id)
+  return planDay(
+    app,
+    people,
+    rows.map((e) => ({ id: e.id, kind: e.kind, virtualSite: e.virtualSite as VirtualSite | null })),
+  )
+}

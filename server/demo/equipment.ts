@@ -1,0 +1,152 @@
+import type { Equipment } from '@uvanta/contract'
+import { addDays } from '@uvanta/core/programme'
+import { isAssemblyKind } from '@uvanta/core/assembly'
+import type { DemoApp } from './load'
+import { readEquipment, searchTextOf } from '../service/register'
+import type { Seeded } from './random'
+import type { Scenario } from './scenario'
+import { saveVirtualSite, virtualSiteOf, type VirtualSite } from './virtualSite'
+
+/** How often a family stands at a site; the test programme lives from backflow assemblies. */
+const WEIGHTS: Readonly<Record<string, number>> = {
+  'reduced-pressure-assembly': 16,
+  'tower-double-check': 6,
+  'double-check-detector': 5,
+  'cartridge-check': 4,
+  'vacuum-breaker': 5,
+  'spring-regulator': 5,
+  'sleeve-pilot-regulator': 3,
+  'water-pressure-reducer': 4,
+}
+const PER_SITE = 4
+const SIZES: Readonly<Record<string, readonly string[]>> = {
+  RP: ['0.75', '1', '1.5', '2', '3', '4'],
+  DC: ['1', '2', '3', '4', '6'],
+  DCDA: ['4', '6', '8'],
+  RPDA: ['4', '6'],
+  PVB: ['0.5', '1', '2'],
+  SVB: ['0.5', '1'],
+}
+const MAKERS = ['Maker A', 'Maker B', 'Maker C', 'Maker D', 'Maker E']
+
+/** What the demo knows of a piece of equipment beyond the register. */
+export interface DemoEquipment extends Equipment {
+  /** Days from today to its due date. */
+  readonly dueIn: number
+  /** The modelled equipment behind it; null for what has no field test. */
+  readonly virtualSite: VirtualSite | null
+}
+
+export async function loadEquipment(
+  app: DemoApp,
+  scenario: Scenario,
+  random: Seeded,
+): Promise<DemoEquipment[]> {
+  const customers = new Map<string, string>()
+  const counters = new Map<string, number>()
+  const made: DemoEquipment[] = []
+  // Every family once, then by weight.
+  const queue = app.library.families.map((f) => f.id)
+  const weighted = app.library.families.flatMap((f) => Array<string>(WEIGHTS[f.id] ?? 1).fill(f.id))
+
+  for (const [siteIndex, [name, customer, address, district]] of scenario.sites.entries()) {
+    const customerId = customers.get(customer) ?? random.uuid()
+    if (!customers.has(customer)) {
+      await app.db.customers.create({
+        id: customerId,
+        name: customer,
+        contact: 'Caretaker',
+        phone: '',
+        version: 1,
+      })
+      customers.set(customer, customerId)
+    }
+    const site = { id: random.uuid(), customerId, name, address, district, access: '', version: 1 }
+    await app.db.sites.create(site)
+    for (let n = 0; n < PER_SITE; n++) {
+      // The first at each of the first dozen sites is an RP: today's work is there.
+      const familyId =
+        n === 0 && siteIndex < 14
+          ? 'reduced-pressure-assembly'
+          : (queue.shift() ?? random.pick(weighted))
+      made.push(
+        await addEquipment(app, { ...site, customer }, familyId, scenario, random, counters),
+      )
+    }
+  }
+  return made
+}
+
+async function addEquipment(
+  app: DemoApp,
+  site: { id: string; name: string; address: string; district: string; customer: string },
+  familyId: string,
+  scenario: Scenario,
+  random: Seeded,
+  counters: Map<string, number>,
+): Promise<DemoEquipment> {
+  const family = app.library.families.find(
+    (f) => f.id === familyId,
+  ) as (typeof app.library.families)[number]
+  const kind = random.pick(family.kinds)
+  const prefix = /^[A-Z]+$/.test(kind)
+    ? kind
+    : family.id
+        .split('-')
+        .map((w) => w[0]?.toUpperCase())
+        .join('')
+  const count = (counters.get(prefix) ?? 100) + 1
+  counters.set(prefix, count)
+  const today = app.today()
+  const dueIn = random.chance(0.1) ? -random.whole(1, 60) : random.whole(1, 364)
+  const dueOn = addDays(today, dueIn)
+  const id = random.uuid()
+  const row = {
+    id,
+    siteId: site.id,
+    tag: `${prefix}-${count}`,
+    family: family.id,
+    kind,
+    sizeIn: random.pick(SIZES[kind] ?? ['1', '2', '3']),
+    serial: `${random.pick(['L', 'K', 'T', 'V'])}${random.whole(10_000, 99_999)}`,
+    maker: random.pick(MAKERS),
+    model: '',
+    service: family.service,
+    position: random.pick(scenario.positions),
+    setPoint: setPointOf(family.id, random),
+    programme: family.programme,
+    specSheet: null,
+    installedOn: addDays(today, -random.whole(1_300, 9_000)),
+    anchorOn: dueOn,
+    virtualSite: null,
+    version: 1,
+  }
+  await app.db.equipment.create({ ...row, searchText: searchTextOf(row, site) })
+  await app.db.equipmentStatus.create({
+    equipmentId: id,
+    condition: 'never-tested',
+    dueOn,
+    lastTestedOn: null,
+    repairBy: null,
+    lastVisitId: null,
+  })
+  const virtualSite = isAssemblyKind(kind) ? virtualSiteOf(kind, row.sizeIn, random) : null
+  if (virtualSite) await saveVirtualSite(app, id, virtualSite)
+  return { ...(await readEquipment(app, id)), dueIn, virtualSite }
+}
+
+function setPointOf(family: string, random: Seeded) {
+  const set = (value: string, unit: string) => ({ dimension: 'gaugePressure', value, unit })
+  switch (family) {
+    case 'sleeve-pilot-regulator':
+      return set(String(random.pick([30, 60, 100])), 'psi')
+    case 'spring-regulator':
+      return set(random.pick(['7.0', '14.0', '55.0']), 'inH2O')
+    case 'dome-regulator':
+      return set('150', 'psi')
+    case 'water-pressure-reducer':
+      return set(String(random.pick([45, 50, 60])), 'psi')
+    default:
+      return null
+  }
+}

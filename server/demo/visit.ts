@@ -1,0 +1,190 @@
+import type { Gauge, Person } from '@uvanta/contract'
+import { type Fault, SiteModel } from '@uvanta/core/assembly'
+import { testPlanOf } from '@uvanta/core/library'
+import { roundTo, unitDefinition } from '@uvanta/core/quantity'
+import { runTest } from '@uvanta/core/simulate'
+import type { Reading } from '@uvanta/core/verdict'
+import type { EventDraft, EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
+import { finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
+import { appendEvents, inLog, appendGuarded } from '../service/append'
+import { issueCertificate } from '../service/certificates'
+import { readEvents } from '../service/log'
+import { planVisit } from '../service/visits'
+import type { DemoEquipment } from './equipment'
+import type { DemoApp } from './load'
+import type { Seeded } from './random'
+import { specOf } from './virtualSite'
+
+export const DEMO_PACK = 'larkhaven-relief-first'
+
+/** One demo visit, carried out through the same use cases as a real one, at the time it is said to happen. */
+export class DemoVisit {
+  private minutes = 0
+  private readonly id: string
+  constructor(
+    private readonly app: DemoApp,
+    private readonly random: Seeded,
+    private readonly equipment: DemoEquipment,
+    private readonly technician: Person,
+    private readonly gauge: Gauge,
+    private readonly date: string,
+    startMinutes: number,
+  ) {
+    this.id = random.uuid()
+    this.minutes = startMinutes
+  }
+
+  async plan(purpose: PayloadOf<'planned'>['purpose'] = 'periodic-test'): Promise<void> {
+    await planVisit(this.app.at(this.date, -60), this.technician, {
+      id: this.id,
+      equipmentId: this.equipment.id,
+      technicianId: this.technician.id,
+      plannedOn: this.date,
+      purpose,
+      rulePack: DEMO_PACK,
+    })
+  }
+
+  async arrive(): Promise<void> {
+    await this.append(
+      [
+        'note',
+        { station: 'prepare', text: 'Gauge, hoses and rag packed. Kit checked against the list.' },
+      ],
+      ['station-done', { station: 'prepare' }],
+      ['identity', { outcome: 'confirmed' }],
+      ['station-done', { station: 'arrive' }],
+    )
+  }
+
+  /** The test as the modelled equipment answers it, with these faults and springs worn to a part. */
+  async test(run: RunName, faults: readonly Fault[], worn = 1): Promise<void> {
+    const { pack, procedure } = testPlanOf(this.app.library, DEMO_PACK, this.equipment.kind)
+    const licence = this.technician.licences.find((l) => l.kind === pack.licence)
+    const calibration = this.gauge.calibrations.find(
+      (c) => c.calibratedOn <= this.date && this.date <= c.validUntil,
+    )
+    const { virtualSite } = this.equipment
+    if (!licence || !calibration || !virtualSite)
+      throw new Error(`${this.technician.name} cannot test ${this.equipment.tag} on ${this.date}`)
+    const model = new SiteModel(specOf(virtualSite, faults, worn))
+    const found = runTest(procedure, model, { periodS: SAMPLE_S })
+    const steps = procedure.steps.map((step): Spec[] => {
+      const done: Spec = ['step-done', { run, step: step.id }]
+      const item = step.record?.item
+      const answer = found.answers.find((a) => a.item === item)
+      const reading = found.readings.find((r) => r.item === item)
+      if (answer) return [['answer', { run, ...answer }], done]
+      if (!reading) return [done]
+      return [['reading', { run, ...typed(reading) }], done]
+    })
+    await this.append(
+      [
+        'test-started',
+        {
+          run,
+          procedureId: procedure.id,
+          procedureVersion: procedure.version,
+          gauge: {
+            id: this.gauge.id,
+            tag: this.gauge.tag,
+            serial: this.gauge.serial,
+            accuracyPercent: this.gauge.accuracyPercent,
+            accuracyOf: this.gauge.accuracyOf,
+            span: Number(this.gauge.span),
+            spanUnit: this.gauge.spanUnit,
+            calibratedOn: calibration.calibratedOn,
+            calibrationUntil: calibration.validUntil,
+            calibrationCertificate: calibration.certificate,
+          },
+          licence: { kind: licence.kind, number: licence.number, expiresOn: licence.expiresOn },
+          linePressure: {
+            dimension: 'gaugePressure',
+            value: roundTo(virtualSite.supplyKpa / 6.894757, 0),
+            unit: 'psi',
+          },
+        },
+      ],
+      ...steps.flat(),
+      ['test-finished', { run }],
+    )
+  }
+
+  async passed(run: RunName): Promise<boolean> {
+    const state = foldVisit(await readEvents(this.app, this.id))
+    return verdictOf(state, run, this.app.library)?.outcome.startsWith('pass') ?? false
+  }
+
+  async skipToReturn(): Promise<void> {
+    await this.append(
+      ['station-done', { station: 'as-found', skipTo: 'return' }],
+      ['station-done', { station: 'return' }],
+    )
+  }
+
+  async repair(payload: PayloadOf<'repair'>): Promise<void> {
+    await this.append(
+      ['station-done', { station: 'as-found' }],
+      ['station-done', { station: 'make-safe' }],
+      ['station-done', { station: 'open-up' }],
+      ['repair', payload],
+      ['station-done', { station: 'rebuild' }],
+      ['station-done', { station: 'return' }],
+    )
+  }
+
+  /** Signs without asking for the password, which the demo's people do not type. */
+  async sign(): Promise<void> {
+    const clock = this.app.at(this.date, this.minutes)
+    await inLog(clock, this.id, async (log) => {
+      const state = foldVisit(log.events)
+      const run = finalRun(state)
+      const outcome = run ? verdictOf(state, run, clock.library)?.outcome : undefined
+      const draft = this.draft('signed', {
+        signature: SIGNATURE,
+        name: this.technician.name,
+        outcome: outcome ?? 'not-assessed',
+      })
+      const signed = await appendGuarded(clock, this.technician, log, log.events.length, [draft])
+      return [
+        ...signed,
+        await issueCertificate(clock, this.technician, {
+          ...log,
+          events: [...log.events, ...signed],
+        }),
+      ]
+    })
+  }
+
+  async append(...specs: Spec[]): Promise<void> {
+    const expected = (await readEvents(this.app, this.id)).length
+    const drafts = specs.map(([kind, payload]) => this.draft(kind, payload))
+    await appendEvents(
+      this.app.at(this.date, this.minutes),
+      this.technician,
+      this.id,
+      expected,
+      drafts,
+    )
+  }
+
+  private draft<K extends EventKind>(kind: K, payload: PayloadOf<K>): EventDraft {
+    this.minutes += this.random.whole(1, 3)
+    const deviceTime = this.app.at(this.date, this.minutes).now().toISO()
+    return { id: this.random.uuid(), kind, payload, deviceTime, deviceOffset: 0 }
+  }
+}
+
+/** Seconds between samples of a demo’s test; coarse, since nobody looks at the trace. */
+const SAMPLE_S = 0.25
+
+/** A modelled reading as a technician types it: one digit less than the model gives. */
+function typed({ item, dimension, value, unit }: Reading) {
+  const { digits } = unitDefinition(dimension, unit)
+  return { item, dimension, value: roundTo(Number(value), digits), unit, source: 'typed' as const }
+}
+
+type Spec = { [K in EventKind]: [K, PayloadOf<K>] }[EventKind]
+
+const SIGNATURE =
+  'M 30 80 C 60 20 80 20 85 70 C 90 100 110 90 130 60 C 150 30 160 60 170 75 C 185 95 210 60 230 62 C 260 64 270 90 300 70 C 320 58 340 66 360 60'

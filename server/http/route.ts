@@ -1,0 +1,86 @@
+import type { Endpoint, Person, Role } from '@uvanta/contract'
+import { check } from '@uvanta/core/schema'
+import type { Request, Response, Router } from 'express'
+import { ServiceError } from '../service/errors'
+import { sendProblem } from './problem'
+
+/** What a handler is given: checked input and who asks. */
+export interface Call<P, Q, B> {
+  readonly params: P
+  readonly query: Q
+  readonly body: B
+  /** Who is signed in, if anyone. */
+  readonly person: Person | null
+  /** Who is signed in. @throws ServiceError when nobody is */
+  readonly actor: () => Person
+  /** Version named in If-Match; only for endpoints that change a versioned record. */
+  readonly version: number
+  readonly req: Request
+  readonly res: Response
+}
+
+export type Handler<P, Q, B, R> = (call: Call<P, Q, B>) => Promise<R> | R
+export type Bind = <P, Q, B, R>(e: Endpoint<P, Q, B, R>, handler: Handler<P, Q, B, R>) => void
+
+/** Binds described endpoints to handlers: access, checking, versions and answers in one place. */
+export function binder(router: Router, personOf: (req: Request) => Promise<Person | null>): Bind {
+  return (e, handler) => {
+    const path = e.path.replaceAll(/\{(\w+)\}/g, ':$1')
+    router[e.method](path, async (req: Request, res: Response) => {
+      const person = await personOf(req)
+      requireAccess(e, person)
+      const version = e.versioned ? versionOf(req, res) : 0
+      if (version === null) return
+      if (e.body && !req.is('application/json')) {
+        return sendProblem(res, 415, 'Send JSON, with Content-Type: application/json.')
+      }
+      const result = await handler({
+        params: (e.params ? check(e.params, { ...req.params }) : undefined) as never,
+        query: (e.query ? check(e.query, { ...req.query }) : undefined) as never,
+        body: (e.body ? check(e.body, req.body) : undefined) as never,
+        person,
+        actor: () => {
+          if (!person) throw new ServiceError('not-signed-in', 'Sign in first.')
+          return person
+        },
+        version,
+        req,
+        res,
+      })
+      if (res.headersSent) return
+      if (result === undefined) return void res.status(204).end()
+      const versioned = result as { version?: number } | null
+      if (typeof versioned?.version === 'number') res.setHeader('ETag', `"${versioned.version}"`)
+      res.json(result)
+    })
+  }
+}
+
+function requireAccess(e: Endpoint, person: Person | null): void {
+  if (e.access === 'public') return
+  if (!person) throw new ServiceError('not-signed-in', 'Sign in first.')
+  if (e.access === 'signed-in') return
+  const allowed: readonly Role[] = e.access
+  if (!person.roles.some((r) => allowed.includes(r))) {
+    throw new ServiceError('forbidden', `This is for the ${allowed.join(' or ')}. Ask one of them.`)
+  }
+}
+
+/** The version in If-Match, or null after the problem has been sent. */
+function versionOf(req: Request, res: Response): number | null {
+  const match = /^"(\d{1,9})"$/.exec(req.get('If-Match') ?? '')
+  if (match) return Number(match[1])
+  sendProblem(res, 428, 'Say which version you change: send If-Match with the ETag you were given.')
+  return null
+}
+
+/** Sends a file. */
+export function sendFile(
+  res: Response,
+  name: string,
+  type: string,
+  content: Buffer | string,
+): void {
+  res.setHeader('Content-Disposition', `attachment; filename="${name}"`)
+  res.type(type).send(content)
+}

@@ -1,0 +1,28 @@
+import { api } from '@uvanta/contract'
+import type { App } from '../../app'
+import * as certificates from '../../service/certificates'
+import { type Bind, sendFile } from '../route'
+
+export function bindCertificates(app: App, bind: Bind): void {
+  bind(api.certificates.list, ({ query }) => certificates.listCertificates(app, query))
+  bind(api.certificates.read, ({ params }) => certificates.readCertificate(app, params.id))
+  bind(api.certificates.pdf, async ({ params, res }) => {
+    const { name, pdf } = await certificates.readPdf(app, params.id)
+    sendFile(res, `${name}.pdf`, 'application/pdf', pdf)
+  })
+  bind(api.certificates.jws, async ({ params, res }) => {
+    const { name, jws } = await certificates.readJws(app, params.id)
+    sendFile(res, `${name}.jws`, 'application/jose', jws)
+  })
+  bind(api.certificates.void, ({ actor, params, body }) =>
+    certificates.voidCertificate(app, actor(), params.id, body.reason),
+  )
+  bind(api.certificates.supersede, ({ actor, params, body }) =>
+    certificates.supersedeCertificate(app, actor(), params.id, body.reason),
+  )
+  bind(api.certificates.verify, ({ params }) => certificates.verifyCode(app, params.code))
+  bind(api.certificates.verifyJws, async ({ params, res }) => {
+    const { name, jws } = await certificates.jwsByCode(app, params.code)
+    sendFile(res, `${name}.jws`, 'application/jose', jws)
+  })
+}

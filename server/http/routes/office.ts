@@ -1,0 +1,49 @@
+import { api } from '@uvanta/contract'
+import type { App } from '../../app'
+import * as gauges from '../../service/gauges'
+import * as people from '../../service/people'
+import * as register from '../../service/register'
+import type { Bind } from '../route'
+
+/** People, gauges and the register. */
+export function bindOffice(app: App, bind: Bind): void {
+  bind(api.people.list, async () => ({ items: await people.listPeople(app) }))
+  bind(api.people.create, ({ actor, body }) => people.createPerson(app, actor(), body))
+  bind(api.people.change, ({ actor, params, version, body }) =>
+    people.changePerson(app, actor(), params.id, version, body),
+  )
+  bind(api.people.addLicence, ({ actor, params, body }) =>
+    people.addLicence(app, actor(), params.id, body),
+  )
+  bind(api.people.changeLicence, ({ actor, params, version, body }) =>
+    people.changeLicence(app, actor(), params.id, version, body),
+  )
+
+  bind(api.gauges.list, async () => ({ items: await gauges.listGauges(app) }))
+  bind(api.gauges.create, ({ actor, body }) => gauges.createGauge(app, actor(), body))
+  bind(api.gauges.change, ({ actor, params, version, body }) =>
+    gauges.changeGauge(app, actor(), params.id, version, body),
+  )
+  bind(api.gauges.addCalibration, ({ actor, params, body }) =>
+    gauges.addCalibration(app, actor(), params.id, body),
+  )
+
+  bind(api.register.listEquipment, ({ query }) => register.searchEquipment(app, query))
+  bind(api.register.readEquipment, ({ params }) => register.readEquipment(app, params.id))
+  bind(api.register.createEquipment, ({ actor, body }) =>
+    register.createEquipment(app, actor(), body),
+  )
+  bind(api.register.changeEquipment, ({ actor, params, version, body }) =>
+    register.changeEquipment(app, actor(), params.id, version, body),
+  )
+  bind(api.register.listCustomers, async ({ query }) => ({
+    items: await register.listCustomers(app, query.q),
+  }))
+  bind(api.register.createCustomer, ({ actor, body }) =>
+    register.createCustomer(app, actor(), body),
+  )
+  bind(api.register.listSites, async ({ query }) => ({
+    items: await register.listSites(app, query.q, query.customer),
+  }))
+  bind(api.register.createSite, ({ actor, body }) => register.createSite(app, actor(), body))
+}

@@ -1,0 +1,170 @@
+import { join } from 'node:path'
+import type { Person } from '@uvanta/contract'
+import compression from 'compression'
+import connectSession from 'connect-session-sequelize'
+import express, { type Express, type Request, type RequestHandler } from 'express'
+import session from 'express-session'
+import helmet from 'helmet'
+import { DataTypes } from 'sequelize'
+import type { Logger } from 'pino'
+import { pinoHttp } from 'pino-http'
+import type { App } from '../app'
+import { ServiceError } from '../service/errors'
+import { readPerson } from '../service/people'
+import { docsPage } from './docsPage'
+import { openApiDocument } from './openapi'
+import { problemHandler, sendProblem } from './problem'
+import { binder } from './route'
+import { bindCertificates } from './routes/certificates'
+import { bindKnow } from './routes/know'
+import { bindOffice } from './routes/office'
+import { bindSession } from './routes/session'
+import { bindVisits } from './routes/visits'
+
+declare module 'express-session' {
+  interface SessionData {
+    personId: string
+  }
+}
+
+const SESSION_HOURS = 14
+const YEAR_MS = 31_536_000_000
+
+/** The whole HTTP face: interface, public key, documents, and the web application itself. */
+export function makeServer(app: App, logger: Logger): Express {
+  const server = express()
+  server.disable('x-powered-by')
+  server.set('trust proxy', 'loopback')
+  server.set('query parser', 'simple')
+  server.use(pinoHttp({ logger, autoLogging: false }))
+  server.use(helmet(securityHeaders(app.config.gaugeUrl)))
+  server.use(compression())
+
+  server.get('/.well-known/jwks.json', async (_req, res) => {
+    res.setHeader('Cache-Control', 'public, max-age=3600')
+    res.json({ keys: await app.keys.published() })
+  })
+  server.use('/api', sameOriginOnly, express.json({ limit: '1mb', strict: true }), sessions(app))
+  server.use(apiRouter(app))
+  server.use('/api', (_req, res) =>
+    sendProblem(res, 404, 'There is no such address. See /api/v1/docs for what there is.'),
+  )
+
+  serveWeb(server, app.config.webDirectory)
+  server.use(problemHandler)
+  return server
+}
+
+function apiRouter(app: App) {
+  const router = express.Router()
+  const bind = binder(router, (req) => personOf(app, req))
+  bindSession(app, bind, router)
+  bindOffice(app, bind)
+  bindVisits(app, bind)
+  bindCertificates(app, bind)
+  bindKnow(app, bind)
+  const document = openApiDocument()
+  router.get('/api/v1/openapi.json', (_req, res) => void res.json(document))
+  router.get('/api/v1/docs', (_req, res) => void res.type('html').send(docsPage(document)))
+  return router
+}
+
+const securityHeaders = (gaugeUrl: string | undefined) => ({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'"],
+      imgSrc: ["'self'", 'data:', 'blob:'],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'", ...(gaugeUrl ? [gaugeUrl] : [])],
+      workerSrc: ["'self'", 'blob:'],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  // The application is served on loopback without TLS; a proxy that adds TLS adds this header too.
+  strictTransportSecurity: false,
+  crossOriginOpenerPolicy: { policy: 'same-origin' as const },
+  referrerPolicy: { policy: 'same-origin' as const },
+})
+
+/** A write that a browser sends from another origin is refused. */
+const sameOriginOnly: RequestHandler = (req, res, next) => {
+  const origin = req.get('Origin')
+  const safe = ['GET', 'HEAD', 'OPTIONS'].includes(req.method)
+  const same = !origin || hostOf(origin) === req.get('Host')
+  const crossSite = ['cross-site', 'same-site'].includes(req.get('Sec-Fetch-Site') ?? '')
+  if (safe || (same && !crossSite)) return next()
+  sendProblem(res, 403, 'This request comes from another site. Use Uvanta’s own pages.')
+}
+
+function hostOf(origin: string): string | null {
+  try {
+    return new URL(origin).host
+  } catch {
+    return null
+  }
+}
+
+function sessions(app: App): RequestHandler {
+  const table = app.db.sequelize.define(
+    'session',
+    {
+      sid: { type: DataTypes.STRING(64), primaryKey: true },
+      expires: DataTypes.DATE(3),
+      data: DataTypes.TEXT,
+    },
+    { tableName: 'session', timestamps: true, underscored: true },
+  )
+  const Store = connectSession(session.Store)
+  const store = new Store({
+    db: app.db.sequelize,
+    table: table.name,
+    checkExpirationInterval: 15 * 60_000,
+    expiration: SESSION_HOURS * 3_600_000,
+  })
+  return session({
+    name: 'uvanta',
+    secret: app.config.sessionSecret,
+    store,
+    resave: false,
+    saveUninitialized: false,
+    cookie: {
+      httpOnly: true,
+      sameSite: 'strict',
+      secure: 'auto',
+      maxAge: SESSION_HOURS * 3_600_000,
+    },
+  })
+}
+
+async function personOf(app: App, req: Request): Promise<Person | null> {
+  const id = req.session.personId
+  if (!id) return null
+  const person = await readPerson(app, id).catch((error: unknown) => {
+    // Somebody who was removed is nobody; a database that does not answer is no sign-out.
+    if (error instanceof ServiceError && error.kind === 'not-found') return null
+    throw error
+  })
+  return person?.active ? person : null
+}
+
+function serveWeb(server: Express, directory: string): void {
+  server.use(
+    '/assets',
+    express.static(join(directory, 'assets'), {
+      immutable: true,
+      maxAge: YEAR_MS,
+      fallthrough: false,
+    }),
+  )
+  server.use(express.static(directory, { index: false, maxAge: 0 }))
+  server.get('/{*path}', (_req, res) => {
+    res.setHeader('Cache-Control', 'no-cache')
+    res.sendFile(join(directory, 'index.html'))
+  })
+}

@@ -1,0 +1,82 @@
+import { cpSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { loadLibrary } from './library/load'
+import { BadLibraryFile } from './library/yamlFile'
+
+const shipped = join(import.meta.dirname, '..', 'library')
+
+/** A copy of the library with one text replaced, and what loading it says. */
+function damaged(file: string, from: string | RegExp, to: string): BadLibraryFile | null {
+  const copy = mkdtempSync(join(tmpdir(), 'uvlib-'))
+  cpSync(shipped, copy, { recursive: true })
+  const path = join(copy, file)
+  const before = readFileSync(path, 'utf8')
+  const after = before.replace(from, to)
+  expect(after).not.toBe(before)
+  writeFileSync(path, after)
+  try {
+    loadLibrary(copy)
+    return null
+  } catch (error) {
+    if (error instanceof BadLibraryFile) return error
+    throw error
+  }
+}
+const lineOf = (file: string, text: string) =>
+  readFileSync(join(shipped, file), 'utf8')
+    .split('\n')
+    .findIndex((l) => l.includes(text)) + 1
+
+describe('the shipped library', () => {
+  it('loads, with every family under a programme that exists', () => {
+    const library = loadLibrary(shipped)
+    const programmes = new Set(library.programmes.map((p) => p.id))
+    expect(library.families.filter((f) => !programmes.has(f.programme))).toEqual([])
+    expect(library.families.length).toBeGreaterThanOrEqual(24)
+  })
+})
+
+describe('a bad file is refused with file, line and reason', () => {
+  const procedure = 'procedures/rp-relief-first.yaml'
+  const pack = 'rulepacks/larkhaven-relief-first.yaml'
+  it('that is no YAML', () => {
+    expect(damaged(procedure, 'version: 1', 'version: [1')?.message).toMatch(
+      /^procedures\/rp-relief-first\.yaml:\d+ /,
+    )
+  })
+  it('with a field that is not known', () => {
+    const fault = damaged(procedure, 'school:', 'scool: x\nschool:')
+    expect(fault?.message).toMatch(/scool/)
+  })
+  it('with a unit of another dimension', () => {
+    const fault = damaged(procedure, /unit: psi/, 'unit: N·m')
+    expect(fault?.message).toMatch(/a reading needs dimension, unit/)
+  })
+  it('with a step twice', () => {
+    const fault = damaged(procedure, '- id: hoses', '- id: flush')
+    expect(fault?.message).toMatch(/“flush” names two steps/)
+    expect(fault?.places[0]?.line).toBe(lineOf(procedure, '- id: hoses'))
+  })
+  it('that judges what no step records', () => {
+    const fault = damaged(pack, '- id: check-1', '- id: check-9')
+    expect(fault?.places[0]).toMatchObject({ line: lineOf(pack, '- id: check-1') })
+    expect(fault?.message).toMatch(/no step of rp-relief-first records it/)
+  })
+  it('that accepts an answer nobody can give', () => {
+    expect(damaged(pack, 'accept: [held]', 'accept: [fine]')?.message).toMatch(
+      /“fine” is not an answer.*held, leaked/,
+    )
+  })
+  it('that names a procedure which is not there', () => {
+    expect(damaged(pack, 'procedure: rp-relief-first', 'procedure: rp-sideways')?.message).toMatch(
+      /no procedure “rp-sideways”/,
+    )
+  })
+  it('whose name is not its id', () => {
+    expect(damaged(pack, 'id: larkhaven-relief-first', 'id: another')?.message).toMatch(
+      /use one name/,
+    )
+  })
+})

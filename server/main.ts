@@ -1,0 +1,31 @@
+import { createServer } from 'node:http'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { pino } from 'pino'
+import { openApp } from './app'
+import { readConfig } from './config'
+import { makeServer } from './http/server'
+
+/** dist/main.js and main.ts stand one and zero folders below server/. */
+const here = dirname(fileURLToPath(import.meta.url))
+const root = here.endsWith('dist') ? join(here, '..', '..') : join(here, '..')
+
+const logger = pino({ level: process.env.UVANTA_LOG ?? 'warn' })
+const config = readConfig(process.env, root)
+const app = await openApp(config)
+const http = createServer(makeServer(app, logger))
+
+http.listen(config.port, '127.0.0.1', () => {
+  process.stdout.write(`Uvanta answers at ${config.publicUrl}\n`)
+})
+
+/** Finishes what is under way, then closes the database. */
+function stop(): void {
+  http.close(() => {
+    void app.db.sequelize.close().then(() => process.exit(0))
+  })
+  http.closeIdleConnections()
+  setTimeout(() => http.closeAllConnections(), 3_000).unref()
+}
+process.on('SIGTERM', stop)
+process.on('SIGINT', stop)

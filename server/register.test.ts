@@ -1,0 +1,147 @@
+import type { Equipment } from '@uvanta/contract'
+import { addDays } from '@uvanta/core/programme'
+import { v7 as uuidv7 } from 'uuid'
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { App } from './app'
+import { createEquipment } from './service/register'
+import { type Agent, equipmentInput, makeTestApp, populate, serve, signedIn } from './testing/app'
+
+let app: App
+let planner: Agent
+let admin: Agent
+let siteId: string
+beforeAll(async () => {
+  app = await makeTestApp()
+  const { site, tester } = await populate(app)
+  siteId = site.id
+  const server = serve(app)
+  planner = await signedIn(server, 'planner')
+  admin = await signedIn(server, 'administrator')
+  for (let n = 0; n < 24; n++) {
+    await createEquipment(
+      app,
+      tester,
+      equipmentInput(site.id, `RP-${200 + n}`, addDays(app.today(), n * 5 - 30)),
+    )
+  }
+})
+const search = async (query: string) =>
+  (await planner.get(`/api/v1/equipment?${query}`).expect(200)).body as {
+    items: Equipment[]
+    next: string | null
+  }
+
+describe('searching equipment', () => {
+  it('finds by the beginnings of words, in any order, whatever the case', async () => {
+    expect((await search('q=seag%20rp-20')).items.map((e) => e.tag)).toEqual(
+      Array.from({ length: 10 }, (_, n) => `RP-20${n}`),
+    )
+    expect((await search('q=S-RP-101')).items.map((e) => e.tag)).toEqual(['RP-101'])
+  })
+  it.each(['q=%25', 'q=nowhere', 'q=%27%20OR%201%3D1%20--', 'q=%2B-*%22()', 'q=~'])(
+    'finds nothing for %s, and breaks nothing',
+    async (q) => {
+      expect((await search(q)).items).toEqual([])
+    },
+  )
+  it.each(['tag', '-tag', 'due', '-due', 'site', '-site'])(
+    'pages through everything once, sorted by %s',
+    async (sort) => {
+      const tags: string[] = []
+      let cursor: string | null = ''
+      for (let page = 0; cursor !== null && page < 20; page++) {
+        const { items, next }: { items: Equipment[]; next: string | null } = await search(
+          `sort=${sort}&limit=7${cursor ? `&cursor=${cursor}` : ''}`,
+        )
+        tags.push(...items.map((e) => e.tag))
+        cursor = next
+      }
+      expect(tags).toHaveLength(25)
+      expect(new Set(tags).size).toBe(25)
+      if (sort === 'tag') expect(tags).toEqual([...tags].sort())
+      if (sort === '-tag') expect(tags).toEqual([...tags].sort().reverse())
+    },
+  )
+  it('filters by due date', async () => {
+    const { items } = await search('due=overdue&limit=200')
+    expect(items.length).toBeGreaterThan(0)
+    expect(items.every((e) => e.dueOn! < app.today())).toBe(true)
+  })
+  it('refuses a cursor that is not its own', async () => {
+    const response = await planner.get('/api/v1/equipment?cursor=bm9wZQ')
+    expect(response.status).toBe(422)
+    expect(response.body.detail).toMatch(/first page/)
+  })
+})
+
+describe('changing a record', () => {
+  it('needs the version that was seen', async () => {
+    const { items } = await search('q=RP-205')
+    const path = `/api/v1/equipment/${items[0]!.id}`
+    const { headers } = await planner.get(path)
+    expect(headers.etag).toBe('"1"')
+    expect((await planner.patch(path).send({ serial: 'NEW' })).status).toBe(428)
+    await planner.patch(path).set('If-Match', '"1"').send({ serial: 'NEW-SERIAL' }).expect(200)
+    const stale = await planner.patch(path).set('If-Match', '"1"').send({ serial: 'LATER' })
+    expect(stale.status).toBe(412)
+    expect(stale.body.detail).toMatch(/Reload/)
+    expect((await search('q=NEW-SERIAL')).items.map((e) => e.tag)).toEqual(['RP-205'])
+  })
+  it('creating twice with one id makes one record', async () => {
+    const body = equipmentInput(siteId, 'RP-900', app.today())
+    await planner.post('/api/v1/equipment').send(body).expect(200)
+    await planner.post('/api/v1/equipment').send(body).expect(200)
+    expect((await planner.post('/api/v1/equipment').send({ ...body, id: uuidv7() })).status).toBe(
+      409,
+    )
+  })
+  it('refuses a kind that the family does not have, and says which there are', async () => {
+    const response = await planner
+      .post('/api/v1/equipment')
+      .send({ ...equipmentInput(siteId, 'X-1', app.today()), kind: 'DC' })
+    expect(response.status).toBe(422)
+    expect(response.body.detail).toMatch(/has the kinds RP/)
+  })
+})
+
+describe('the office', () => {
+  it('keeps gauges with their calibrations, and writes the audit trail', async () => {
+    const id = uuidv7()
+    const gauge = {
+      id,
+      tag: 'G-77',
+      serial: 'S',
+      maker: 'Maker B',
+      span: '100',
+      spanUnit: 'kPa',
+      resolution: '0.1',
+      accuracyPercent: 0.5,
+      accuracyOf: 'span',
+    }
+    await admin.post('/api/v1/gauges').send(gauge).expect(200)
+    const backwards = {
+      id: uuidv7(),
+      calibratedOn: '2026-05-01',
+      validUntil: '2026-04-01',
+      certificate: 'C',
+    }
+    expect(
+      (await admin.post(`/api/v1/gauges/${id}/calibrations`).send(backwards)).body.detail,
+    ).toMatch(/check both dates/)
+    const calibrated = await admin
+      .post(`/api/v1/gauges/${id}/calibrations`)
+      .send({ ...backwards, validUntil: '2027-05-01' })
+      .expect(200)
+    expect(calibrated.body.calibrations).toHaveLength(1)
+    const { body } = await admin.get('/api/v1/audit').expect(200)
+    expect(body.items.map((l: { action: string }) => l.action)).toContain('added a gauge')
+  })
+  it('does not let the last hand on the door lock itself out', async () => {
+    const { body } = await admin.get('/api/v1/session')
+    const response = await admin
+      .patch(`/api/v1/people/${body.person.id}`)
+      .set('If-Match', '"1"')
+      .send({ active: false })
+    expect(response.body.detail).toMatch(/another administrator/)
+  })
+})

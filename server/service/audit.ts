@@ -1,0 +1,41 @@
+import type { Person } from '@uvanta/contract'
+import { Op } from 'sequelize'
+import type { App } from '../app'
+import { keptCursor, makeCursor, pageSize } from './paging'
+
+/** Writes one line of who did what in the office. */
+export async function recordAudit(
+  app: App,
+  person: Person,
+  action: string,
+  subject: string,
+): Promise<void> {
+  await app.db.audit.create({
+    at: app.now().toJSDate(),
+    personId: person.id,
+    person: person.name,
+    action: action.slice(0, 80),
+    subject: subject.slice(0, 200),
+  })
+}
+
+export async function listAudit(
+  app: App,
+  query: { cursor?: string | undefined; limit?: string | undefined },
+) {
+  const [last] = keptCursor(query.cursor, 1)
+  const limit = pageSize(query.limit)
+  const rows = await app.db.audit.findAll({
+    where: last ? { id: { [Op.lt]: Number(last) } } : {},
+    order: [['id', 'DESC']],
+    limit: limit + 1,
+  })
+  const items = rows.slice(0, limit).map((r) => ({
+    id: r.id,
+    at: r.at.toISOString(),
+    person: r.person,
+    action: r.action,
+    subject: r.subject,
+  }))
+  return { items, next: rows.length > limit ? makeCursor([items.at(-1)?.id]) : null }
+}

@@ -1,0 +1,320 @@
+import { createRequire } from 'node:module'
+import { dirname, join } from 'node:path'
+import type { CertificatePayload, CertifiedRun } from '@uvanta/core/certificate'
+import { unitLabel } from '@uvanta/core/quantity'
+import type { ItemJudgement } from '@uvanta/core/verdict'
+import pdfmake from 'pdfmake'
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+
+const INK = '#1b2430'
+const BLUE = '#1f4e8c'
+const RULE = 0.6
+
+const require = createRequire(import.meta.url)
+const fontFile = (family: string, weight: string) => {
+  const home = dirname(require.resolve(`@expo-google-fonts/${family}/package.json`))
+  const name =
+    family === 'atkinson-hyperlegible-next'
+      ? 'AtkinsonHyperlegibleNext'
+      : 'AtkinsonHyperlegibleMono'
+  return join(home, weight, `${name}_${weight}.ttf`)
+}
+const face = (family: string) => ({
+  normal: fontFile(family, '400Regular'),
+  bold: fontFile(family, '700Bold'),
+  italics: fontFile(family, '400Regular_Italic'),
+  bolditalics: fontFile(family, '700Bold_Italic'),
+})
+
+pdfmake.setFonts({
+  Next: face('atkinson-hyperlegible-next'),
+  Mono: face('atkinson-hyperlegible-mono'),
+})
+pdfmake.setUrlAccessPolicy(() => false)
+pdfmake.setLocalAccessPolicy(() => true)
+
+const outcomeWords = {
+  pass: 'PASS',
+  'pass-uncertain': 'PASS, WITHIN UNCERTAINTY',
+  'fail-uncertain': 'FAIL, WITHIN UNCERTAINTY',
+  fail: 'FAIL',
+  'not-assessed': 'NOT ASSESSED',
+} as const
+
+const mono = (text: string, size = 9): Content => ({ text, font: 'Mono', fontSize: size })
+const small = (text: string): Content => ({ text, fontSize: 7.5, color: '#4a5563' })
+const cell = (
+  label: string,
+  value: string,
+  options: { mono?: boolean; colSpan?: number } = {},
+): TableCell => ({
+  stack: [small(label), options.mono ? mono(value) : { text: value, fontSize: 9.5 }],
+  ...(options.colSpan ? { colSpan: options.colSpan } : {}),
+})
+
+/** The certificate as a drawing sheet: title block, verdict, readings, work, signature, QR code. */
+export async function certificatePdf(
+  payload: CertificatePayload,
+  verifyUrl: string,
+): Promise<Buffer> {
+  const definition: TDocumentDefinitions = {
+    version: '1.7',
+    pageSize: 'A4',
+    pageMargins: [40, 40, 40, 56],
+    info: {
+      title: `Test certificate ${payload.number}`,
+      author: payload.utility,
+      creationDate: new Date(payload.issuedAt),
+    },
+    defaultStyle: { font: 'Next', fontSize: 9.5, color: INK, lineHeight: 1.15 },
+    footer: (page, pages) => ({
+      margin: [40, 12, 40, 0],
+      columns: [
+        small(payload.statement),
+        {
+          ...(small(`${payload.number} · sheet ${page} of ${pages}`) as object),
+          width: 150,
+          alignment: 'right',
+        } as Content,
+      ],
+    }),
+    content: [
+      heading(payload),
+      titleBlock(payload),
+      verdict(payload),
+      readings(payload),
+      work(payload),
+      closing(payload, verifyUrl),
+    ],
+  }
+  return pdfmake.createPdf(definition).getBuffer()
+}
+
+function heading(p: CertificatePayload): Content {
+  return {
+    margin: [0, 0, 0, 8],
+    columns: [
+      {
+        stack: [
+          { text: 'Test certificate', fontSize: 20, bold: true },
+          { text: `${p.utility} · under ${p.authority}`, fontSize: 9 },
+        ],
+      },
+      { width: 'auto', alignment: 'right', stack: [small('Certificate'), mono(p.number, 14)] },
+    ],
+  }
+}
+
+const ruled = {
+  hLineWidth: () => RULE,
+  vLineWidth: () => RULE,
+  hLineColor: () => INK,
+  vLineColor: () => INK,
+  paddingLeft: () => 5,
+  paddingRight: () => 5,
+  paddingTop: () => 3,
+  paddingBottom: () => 3,
+}
+
+function titleBlock(p: CertificatePayload): Content {
+  const e = p.equipment
+  const final = p.asLeft ?? ('verdict' in p.asFound ? p.asFound : null)
+  return {
+    layout: ruled,
+    table: {
+      widths: ['*', '*', '*', '*'],
+      body: [
+        [
+          cell('Equipment', e.tag, { mono: true }),
+          cell('Serial', e.serial, { mono: true }),
+          cell('Kind and size', `${e.kind} · ${e.sizeIn} in`),
+          cell('Service', e.service),
+        ],
+        [
+          cell('Site', `${e.site}, ${e.address}`, { colSpan: 2 }),
+          '',
+          cell('Customer', e.customer),
+          cell('Maker', e.maker),
+        ],
+        [
+          cell('Position', e.position, { colSpan: 2 }),
+          '',
+          cell('Purpose', p.purpose),
+          cell('Line pressure', final?.linePressure ?? 'not recorded'),
+        ],
+        [
+          cell(
+            'Procedure',
+            final ? `${final.procedure.title}, version ${final.procedure.version}` : '',
+            { colSpan: 2 },
+          ),
+          '',
+          cell(
+            'Rule pack',
+            final
+              ? `${final.verdict.rulePack.title}, version ${final.verdict.rulePack.version}`
+              : '',
+            { colSpan: 2 },
+          ),
+          '',
+        ],
+        [
+          cell('Gauge', final ? `${final.gauge.tag} · ${final.gauge.serial}` : '', {
+            mono: true,
+            colSpan: 2,
+          }),
+          '',
+          cell(
+            'Calibrated',
+            final ? `${final.gauge.calibratedOn} to ${final.gauge.calibrationUntil}` : '',
+            { mono: true },
+          ),
+          cell('Calibration certificate', final?.gauge.calibrationCertificate ?? '', {
+            mono: true,
+          }),
+        ],
+      ],
+    },
+  }
+}
+
+function verdict(p: CertificatePayload): Content {
+  const due = p.nextDueOn ? `Next test due ${p.nextDueOn}. ` : ''
+  const repair = p.repairBy
+    ? `To be ${p.outcome.startsWith('fail') ? 'repaired' : 'renewed'} by ${p.repairBy}.`
+    : ''
+  return {
+    margin: [0, 12, 0, 10],
+    columns: [
+      {
+        width: 'auto',
+        text: outcomeWords[p.outcome],
+        fontSize: 18,
+        bold: true,
+        color: BLUE,
+        margin: [0, 0, 14, 0],
+      },
+      {
+        stack: [{ text: p.reason }, { text: `${due}${repair}`, bold: true }],
+        margin: [0, 3, 0, 0],
+      },
+    ],
+  }
+}
+
+function readings(p: CertificatePayload): Content {
+  const found = 'verdict' in p.asFound ? p.asFound : null
+  const items = (p.asLeft ?? found)?.verdict.items ?? []
+  const rows = items.map((item) => [
+    { text: item.title },
+    mono(limitText(item)),
+    runCell(found, item.id),
+    runCell(p.asLeft, item.id),
+  ])
+  return {
+    stack: [
+      ...('impossible' in p.asFound
+        ? [
+            {
+              text: `As-found not taken: ${p.asFound.impossible}`,
+              margin: [0, 0, 0, 4] as [number, number, number, number],
+            },
+          ]
+        : []),
+      {
+        layout: { ...ruled, vLineWidth: () => 0, hLineWidth: (i: number) => (i <= 1 ? 1 : 0.3) },
+        table: {
+          headerRows: 1,
+          widths: ['*', 90, 120, 120],
+          body: [
+            [
+              'Reading',
+              'Wanted',
+              `As found ${found ? found.date : ''}`,
+              `As left ${p.asLeft ? p.asLeft.date : ''}`,
+            ].map((text) => ({ text, bold: true, fontSize: 8.5 })),
+            ...rows,
+          ],
+        },
+      },
+    ],
+  }
+}
+
+function limitText(item: ItemJudgement): string {
+  if (!item.limit || !item.unit || !item.dimension) return item.requirement
+  return `${item.limitSense === 'at most' ? '≤' : '≥'} ${item.limit} ${unitLabel(item.dimension, item.unit)}`
+}
+
+function runCell(run: CertifiedRun | null, id: string): TableCell {
+  const item = run?.verdict.items.find((i) => i.id === id)
+  if (!item) return { text: '–' }
+  const value =
+    item.reading && item.unit && item.dimension
+      ? `${item.corrected ?? item.reading} ${unitLabel(item.dimension, item.unit)}`
+      : (item.answer ?? '–')
+  return {
+    stack: [
+      mono(value),
+      small(
+        outcomeWords[item.outcome].toLowerCase() +
+          (item.requirement === 'required' ? '' : `, ${item.requirement}`),
+      ),
+    ],
+  }
+}
+
+function work(p: CertificatePayload): Content {
+  if (p.work.length === 0) return { text: 'Nothing was opened.', margin: [0, 10, 0, 0] }
+  return {
+    margin: [0, 12, 0, 0],
+    stack: [
+      { text: 'Work done', bold: true },
+      ...p.work.flatMap((w) => [
+        { text: w.text },
+        ...w.parts.map((part) => ({
+          text: `${part.quantity} × ${part.name}${part.number ? ` (${part.number})` : ''}`,
+          margin: [10, 0, 0, 0] as [number, number, number, number],
+        })),
+        ...(w.temporary
+          ? [
+              {
+                text: `Temporary, permitted by ${w.temporary.permittedBy}: to be renewed by ${w.temporary.until}.`,
+                bold: true,
+              },
+            ]
+          : []),
+      ]),
+    ],
+  }
+}
+
+function closing(p: CertificatePayload, verifyUrl: string): Content {
+  const drawing = `<svg viewBox="0 0 400 120"><path d="${p.signature.replace(/[^MLCQZ0-9 .,-]/gi, '')}" fill="none" stroke="${INK}" stroke-width="2.5" stroke-linecap="round"/></svg>`
+  return {
+    margin: [0, 16, 0, 0],
+    unbreakable: true,
+    columns: [
+      { width: 104, qr: verifyUrl, fit: 96, eccLevel: 'M', foreground: INK },
+      {
+        width: '*',
+        stack: [
+          { text: 'Check this certificate', bold: true },
+          small('Scan the code, or open'),
+          { ...(mono(verifyUrl, 7.5) as object), link: verifyUrl } as Content,
+          small('No account is needed. The signed file verifies with the public key alone.'),
+        ],
+      },
+      {
+        width: 190,
+        stack: [
+          { svg: drawing, width: 160, height: 48 },
+          { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 185, y2: 0, lineWidth: RULE }] },
+          { text: p.tester.name, bold: true, margin: [0, 3, 0, 0] },
+          small(`Licence ${p.tester.licence}, valid to ${p.tester.licenceExpiresOn}`),
+          small(`Signed ${p.signedAt.slice(0, 16).replace('T', ' ')} UTC`),
+        ],
+      },
+    ],
+  }
+}

@@ -1,0 +1,35 @@
+import type { Person, Visit } from '@uvanta/contract'
+import type { EventDraft } from '@uvanta/core/visit'
+import type { App } from '../app'
+import { appendGuarded, checkDrafts, inLog } from './append'
+import { issueCertificate } from './certificates'
+import { forbidden, ServiceError } from './errors'
+import { checkPassword } from './people'
+import { readVisit } from './visits'
+
+/** Signs a visit and issues its certificate, in one transaction. Signing twice does no harm. */
+export async function signVisit(
+  app: App,
+  actor: Person,
+  visitId: string,
+  input: { expected: number; password: string; event: EventDraft },
+): Promise<Visit> {
+  if (input.event.kind !== 'signed') {
+    throw new ServiceError(
+      'invalid',
+      'Only the event “signed” is sent here. Send others to the log.',
+    )
+  }
+  await checkPassword(app, actor.id, input.password)
+  const drafts = checkDrafts(app, [input.event])
+  await inLog(app, visitId, async (log) => {
+    if (log.visit.technicianId !== actor.id)
+      throw forbidden('Only the technician of this visit signs it.')
+    if (log.events.some((e) => e.id === input.event.id)) return []
+    const signed = await appendGuarded(app, actor, log, input.expected, drafts)
+    const events = [...log.events, ...signed]
+    const issued = await issueCertificate(app, actor, { ...log, events })
+    return [...signed, issued]
+  })
+  return readVisit(app, actor, visitId)
+}

@@ -1,0 +1,107 @@
+import supertest from 'supertest'
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { App } from './app'
+import { makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+
+let app: App
+let server: ReturnType<typeof serve>
+beforeAll(async () => {
+  app = await makeTestApp()
+  await populate(app)
+  server = serve(app)
+})
+
+describe('signing in', () => {
+  it('gives a session that only this site’s pages can use', async () => {
+    const response = await supertest(server)
+      .post('/api/v1/session')
+      .send({ username: 'tester', password: PASSWORD })
+    expect(response.status).toBe(200)
+    expect(response.body).toMatchObject({ username: 'tester', roles: ['technician'] })
+    expect(response.headers['set-cookie']?.[0]).toMatch(/HttpOnly; SameSite=Strict/)
+    expect(JSON.stringify(response.body)).not.toMatch(/argon2|password/i)
+  })
+  it('answers a wrong password and an unknown name alike', async () => {
+    const wrong = await supertest(server)
+      .post('/api/v1/session')
+      .send({ username: 'tester', password: 'no' })
+    const nobody = await supertest(server)
+      .post('/api/v1/session')
+      .send({ username: 'nobody', password: 'no' })
+    expect(wrong.status).toBe(401)
+    expect(wrong.headers['content-type']).toMatch(/application\/problem\+json/)
+    expect(nobody.body).toEqual(wrong.body)
+  })
+  it('throttles guessing at one name, and lets others in', async () => {
+    const attempt = (username: string, password: string) =>
+      supertest(server).post('/api/v1/session').send({ username, password })
+    for (let n = 0; n < 8; n++) await attempt('planner', `guess ${n}`).expect(401)
+    const throttled = await attempt('planner', PASSWORD)
+    expect(throttled.status).toBe(429)
+    expect(throttled.body.detail).toMatch(/Wait/)
+    await attempt('reviewer', PASSWORD).expect(200)
+  })
+  it('ends with signing out', async () => {
+    const agent = await signedIn(server, 'tester')
+    await agent.get('/api/v1/gauges').expect(200)
+    await agent.delete('/api/v1/session').expect(204)
+    await agent.get('/api/v1/gauges').expect(401)
+  })
+})
+
+describe('the password', () => {
+  it('is changed with the present one, and the old one ends', async () => {
+    const agent = await signedIn(server, 'other')
+    const change = (current: string, next: string) =>
+      agent.post('/api/v1/session/password').send({ current, next })
+    expect((await change('wrong', 'a new long password')).status).toBe(409)
+    expect((await change(PASSWORD, 'short')).body.detail).toMatch(/at least 12/)
+    await change(PASSWORD, 'a new long password').expect(204)
+    await supertest(server)
+      .post('/api/v1/session')
+      .send({ username: 'other', password: PASSWORD })
+      .expect(401)
+    await supertest(server)
+      .post('/api/v1/session')
+      .send({ username: 'other', password: 'a new long password' })
+      .expect(200)
+  })
+})
+
+describe('who may do what', () => {
+  it.each([
+    ['tester', 'get', '/api/v1/people'],
+    ['tester', 'get', '/api/v1/audit'],
+    ['trainee', 'post', '/api/v1/equipment'],
+    ['reviewer', 'post', '/api/v1/gauges'],
+    ['administrator', 'post', '/api/v1/certificates/018f0000-0000-7000-8000-000000000000/void'],
+  ] as const)('%s may not %s %s', async (who, method, path) => {
+    const agent = await signedIn(server, who)
+    const response = await agent[method](path).send({})
+    expect(response.status).toBe(403)
+    expect(response.body.detail).toMatch(/This is for the/)
+  })
+  it('an inactive person is out at once', async () => {
+    const agent = await signedIn(server, 'trainee')
+    await app.db.people.update({ active: false }, { where: { username: 'trainee' } })
+    await agent.get('/api/v1/gauges').expect(401)
+  })
+})
+
+describe('the browser’s guard rails', () => {
+  it('refuses a write that comes from another site', async () => {
+    const agent = await signedIn(server, 'administrator')
+    await agent
+      .post('/api/v1/gauges')
+      .set('Origin', 'http://elsewhere.example')
+      .send({})
+      .expect(403)
+    await agent.post('/api/v1/gauges').set('Sec-Fetch-Site', 'cross-site').send({}).expect(403)
+  })
+  it('allows no inline script anywhere', async () => {
+    const { headers } = await supertest(server).get('/api/v1/docs')
+    const policy = String(headers['content-security-policy'])
+    expect(policy).toMatch(/script-src 'self'(;|$)/)
+    expect(policy).not.toMatch(/unsafe/)
+  })
+})

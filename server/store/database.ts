@@ -1,0 +1,40 @@
+import { Sequelize } from 'sequelize'
+import { dialectModule } from './dialect'
+import { defineModels, type Models } from './models'
+
+export interface DatabaseSettings {
+  readonly host: string
+  readonly port: number
+  readonly user: string
+  readonly password: string
+  readonly database: string
+}
+
+export interface Database extends Models {
+  readonly sequelize: Sequelize
+}
+
+/** Connects to MariaDB. DECIMAL arrives as text and keeps its digits; times are UTC. */
+export function openDatabase(settings: DatabaseSettings): Database {
+  const sequelize = new Sequelize({
+    dialect: 'mariadb',
+    dialectModule,
+    host: settings.host,
+    port: settings.port,
+    username: settings.user,
+    password: settings.password,
+    database: settings.database,
+    logging: false,
+    timezone: '+00:00',
+    pool: { max: 12, min: 1, acquire: 20_000, idle: 60_000 },
+    define: { underscored: true, timestamps: false },
+    dialectOptions: {
+      supportBigNumbers: false,
+      insertIdAsNumber: true,
+      bigIntAsNumber: true,
+      checkNumberRange: true,
+      connectTimeout: 5_000,
+    },
+  })
+  return { sequelize, ...defineModels(sequelize) }
+}

@@ -1,0 +1,146 @@
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Person, Role } from '@uvanta/contract'
+import { addDays } from '@uvanta/core/programme'
+import { pino } from 'pino'
+import { Sequelize } from 'sequelize'
+import supertest from 'supertest'
+import { v7 as uuidv7 } from 'uuid'
+import { inject } from 'vitest'
+import { type App, openApp } from '../app'
+import type { Config } from '../config'
+import { makeServer } from '../http/server'
+import { addCalibration, createGauge } from '../service/gauges'
+import { addLicence, createPerson } from '../service/people'
+import { createCustomer, createEquipment, createSite } from '../service/register'
+import { dialectModule } from '../store/dialect'
+import { migrator } from '../store/migrate'
+import { openDatabase } from '../store/database'
+
+export const PASSWORD = 'correct horse battery'
+const root = join(import.meta.dirname, '..', '..')
+
+/** An application on a new, empty database. */
+export async function makeTestApp(): Promise<App> {
+  const { port, password } = inject('mariadb')
+  const database = `uvanta_${uuidv7().replaceAll('-', '')}`
+  const admin = new Sequelize('', 'uvanta', password, {
+    dialect: 'mariadb',
+    dialectModule,
+    host: '127.0.0.1',
+    port,
+    logging: false,
+  })
+  await admin.query(`CREATE DATABASE ${database}`)
+  await admin.close()
+  const config: Config = {
+    port: 0,
+    publicUrl: 'http://127.0.0.1:4870',
+    dataDirectory: mkdtempSync(join(tmpdir(), 'uvkeys-')),
+    libraryDirectory: join(root, 'library'),
+    webDirectory: join(root, 'web', 'dist'),
+    sessionSecret: 'for tests only',
+    timeZone: 'UTC',
+    database: { host: '127.0.0.1', port, user: 'uvanta', password, database },
+  }
+  const db = openDatabase(config.database)
+  await migrator(db.sequelize).up()
+  await db.sequelize.close()
+  return openApp(config)
+}
+
+export const serve = (app: App) => makeServer(app, pino({ level: 'silent' }))
+export type Agent = ReturnType<typeof supertest.agent>
+
+export async function signedIn(server: ReturnType<typeof serve>, username: string): Promise<Agent> {
+  const agent = supertest.agent(server)
+  await agent.post('/api/v1/session').send({ username, password: PASSWORD }).expect(200)
+  return agent
+}
+
+const ROOT_PERSON: Person = {
+  id: uuidv7(),
+  username: 'root',
+  name: 'Root',
+  roles: ['administrator'],
+  active: true,
+  version: 1,
+  licences: [],
+}
+
+/** People of every role, a gauge, and one RP assembly due at the end of its month. */
+export async function populate(app: App) {
+  const today = app.today()
+  const person = (username: string, roles: Role[]) =>
+    createPerson(app, ROOT_PERSON, {
+      id: uuidv7(),
+      username,
+      name: `The ${username}`,
+      roles,
+      password: PASSWORD,
+    })
+  const tester = await person('tester', ['technician'])
+  const other = await person('other', ['technician'])
+  for (const t of [tester, other]) {
+    await addLicence(app, ROOT_PERSON, t.id, {
+      id: uuidv7(),
+      kind: 'backflow-tester',
+      number: `BT-${t.username}`,
+      issuedOn: addDays(today, -100),
+      expiresOn: addDays(today, 200),
+    })
+  }
+  for (const role of ['planner', 'reviewer', 'administrator', 'trainee'] as const)
+    await person(role, [role])
+  const gaugeId = uuidv7()
+  await createGauge(app, ROOT_PERSON, {
+    id: gaugeId,
+    tag: 'G-01',
+    serial: 'DG-1',
+    maker: 'Maker A',
+    span: '15',
+    spanUnit: 'psi',
+    resolution: '0.1',
+    accuracyPercent: 0.25,
+    accuracyOf: 'span',
+  })
+  await addCalibration(app, ROOT_PERSON, gaugeId, {
+    id: uuidv7(),
+    calibratedOn: addDays(today, -30),
+    validUntil: addDays(today, 300),
+    certificate: 'CAL-1',
+  })
+  const customer = await createCustomer(app, ROOT_PERSON, {
+    id: uuidv7(),
+    name: 'Larkhaven Leisure',
+  })
+  const site = await createSite(app, ROOT_PERSON, {
+    id: uuidv7(),
+    customerId: customer.id,
+    name: 'Seagate Public Bath',
+    address: '1 Seagate',
+    district: 'Harbour',
+  })
+  const equipment = await createEquipment(
+    app,
+    ROOT_PERSON,
+    equipmentInput(site.id, 'RP-101', addDays(today, 5)),
+  )
+  return { tester, other, gaugeId, site, equipment }
+}
+
+export const equipmentInput = (siteId: string, tag: string, dueOn: string) => ({
+  id: uuidv7(),
+  siteId,
+  tag,
+  family: 'reduced-pressure-assembly',
+  kind: 'RP',
+  sizeIn: '2',
+  serial: `S-${tag}`,
+  maker: 'Maker A',
+  service: 'water' as const,
+  position: 'Plant room',
+  programme: 'backflow-annual',
+  dueOn,
+})

@@ -1,0 +1,115 @@
+import type { Visit } from '@uvanta/contract'
+import type { EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
+import { addDays } from '@uvanta/core/programme'
+import { v7 as uuidv7 } from 'uuid'
+import type { App } from '../app'
+import type { Agent } from './app'
+
+export const SIGNATURE = 'M 10 60 L 200 40 L 380 70'
+
+export const draft = <K extends EventKind>(kind: K, payload: PayloadOf<K>) => ({
+  id: uuidv7(),
+  kind,
+  payload,
+  deviceTime: new Date().toISOString(),
+  deviceOffset: 0,
+})
+
+export async function plan(
+  app: App,
+  agent: Agent,
+  equipmentId: string,
+  technicianId: string,
+): Promise<Visit> {
+  const response = await agent
+    .post('/api/v1/visits')
+    .send({
+      id: uuidv7(),
+      equipmentId,
+      technicianId,
+      plannedOn: app.today(),
+      purpose: 'periodic-test',
+      rulePack: 'larkhaven-relief-first',
+    })
+    .expect(200)
+  return response.body as Visit
+}
+
+export const arrival = () => [
+  draft('station-done', { station: 'prepare' }),
+  draft('identity', { outcome: 'confirmed' }),
+  draft('station-done', { station: 'arrive' }),
+]
+
+export function testOf(
+  app: App,
+  gaugeId: string,
+  run: RunName,
+  check1: string,
+  licence = 'BT-tester',
+) {
+  const today = app.today()
+  const reading = (item: string, value: string) =>
+    draft('reading', { run, item, dimension: 'differential', value, unit: 'psi', source: 'typed' })
+  return [
+    draft('test-started', {
+      run,
+      procedureId: 'rp-relief-first',
+      procedureVersion: 1,
+      gauge: {
+        id: gaugeId,
+        tag: 'G-01',
+        serial: 'DG-1',
+        accuracyPercent: 0.25,
+        accuracyOf: 'span',
+        span: 15,
+        spanUnit: 'psi',
+        calibratedOn: addDays(today, -30),
+        calibrationUntil: addDays(today, 300),
+        calibrationCertificate: 'CAL-1',
+      },
+      licence: { kind: 'backflow-tester', number: licence, expiresOn: addDays(today, 200) },
+    }),
+    draft('answer', {
+      run,
+      item: 'shutoff-2',
+      answer: 'tight',
+      label: 'Tight – the reading came to rest',
+    }),
+    reading('relief-opening', '2.4'),
+    draft('answer', { run, item: 'relief-at-rest', answer: 'dry', label: 'Dry' }),
+    draft('answer', { run, item: 'check-2', answer: 'held', label: 'Held tight' }),
+    reading('check-1', check1),
+    draft('test-finished', { run }),
+  ]
+}
+
+export const skipToReturn = () => [
+  draft('station-done', { station: 'as-found', skipTo: 'return' }),
+  draft('station-done', { station: 'return' }),
+]
+
+export const append = (
+  agent: Agent,
+  visitId: string,
+  expected: number,
+  events: readonly object[],
+) => agent.post(`/api/v1/visits/${visitId}/events`).send({ expected, events })
+
+/** A visit from plan to signature; answers the visit as signed. */
+export async function signedVisit(
+  app: App,
+  agent: Agent,
+  ids: { equipmentId: string; technicianId: string; gaugeId: string },
+  password: string,
+) {
+  const visit = await plan(app, agent, ids.equipmentId, ids.technicianId)
+  const events = [...arrival(), ...testOf(app, ids.gaugeId, 'as-found', '7.1'), ...skipToReturn()]
+  await append(agent, visit.id, 1, events).expect(200)
+  const event = draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' })
+  const response = await agent
+    .post(`/api/v1/visits/${visit.id}/sign`)
+    .send({ expected: 1 + events.length, password, event })
+    .expect(200)
+  return response.body as Visit
+}

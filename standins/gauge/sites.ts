@@ -1,0 +1,61 @@
+import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { type AssemblySpec, type Fault, faultsAfter, isAssemblyKind } from '@uvanta/core/assembly'
+
+/** The hidden condition of one piece of equipment, as the demo writes it. */
+export interface HiddenSite {
+  readonly kind: string
+  readonly sizeIn: number
+  readonly supplyKpa: number
+  readonly springs: Readonly<Record<string, number>>
+  readonly faults: readonly Fault[]
+}
+
+/** Line pressure of equipment that the demo knows nothing of. */
+const USUAL_SUPPLY_KPA = 450
+
+/**
+ * What stands behind each piece of equipment. Services are kept in a file beside, so that what was
+ * cleaned last week is clean today.
+ */
+export class HiddenSites {
+  private services: Record<string, [string, 'cleaned' | 'renewed'][]>
+
+  constructor(
+    private readonly sitesFile: string,
+    private readonly servicesFile: string,
+  ) {
+    this.services = existsSync(servicesFile)
+      ? (JSON.parse(readFileSync(servicesFile, 'utf8')) as typeof this.services)
+      : {}
+  }
+
+  /** The model of a piece of equipment; one that is not known is healthy. Null for a kind without a test. */
+  spec(equipmentId: string, kind: string, sizeIn: number): AssemblySpec | null {
+    const known = this.hidden(equipmentId)
+    const wanted = known?.kind ?? kind
+    if (!isAssemblyKind(wanted)) return null
+    let faults: readonly Fault[] = known?.faults ?? []
+    for (const [element, service] of this.services[equipmentId] ?? []) {
+      faults = faultsAfter(faults, element, service)
+    }
+    const condition = {
+      faults,
+      supplyKpa: known?.supplyKpa ?? USUAL_SUPPLY_KPA,
+      springs: known?.springs ?? {},
+    }
+    return { kind: wanted, sizeIn: known?.sizeIn ?? sizeIn, condition }
+  }
+
+  private hidden(equipmentId: string): HiddenSite | undefined {
+    if (!existsSync(this.sitesFile)) return undefined
+    const all = JSON.parse(readFileSync(this.sitesFile, 'utf8')) as Record<string, HiddenSite>
+    return all[equipmentId]
+  }
+
+  service(equipmentId: string, element: string, service: 'cleaned' | 'renewed'): void {
+    const done = (this.services[equipmentId] ??= [])
+    if (done.some(([e, s]) => e === element && s === service)) return
+    done.push([element, service])
+    writeFileSync(this.servicesFile, JSON.stringify(this.services))
+  }
+}

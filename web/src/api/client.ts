@@ -1,0 +1,87 @@
+import type { Endpoint, ProblemDetails } from '@uvanta/contract'
+
+/** An answer that is no success: what the server said, or that it could not be reached. */
+export class ApiProblem extends Error {
+  constructor(readonly details: ProblemDetails) {
+    super(details.detail)
+    this.name = 'ApiProblem'
+  }
+  get status(): number {
+    return this.details.status
+  }
+  /** There was no answer at all. */
+  get offline(): boolean {
+    return this.details.status === 0
+  }
+}
+
+interface Given<P, Q, B> {
+  params?: P
+  query?: Q
+  body?: B
+  /** Version the caller saw; sent as If-Match. */
+  version?: number
+  signal?: AbortSignal
+}
+
+/** Calls an endpoint of the contract. @throws ApiProblem */
+export async function call<P, Q, B, R>(
+  e: Endpoint<P, Q, B, R>,
+  given: Given<P, Q, B> = {},
+): Promise<R> {
+  const response = await send(urlOf(e, given.params, given.query), {
+    method: e.method.toUpperCase(),
+    headers: {
+      Accept: 'application/json',
+      ...(given.body === undefined ? {} : { 'Content-Type': 'application/json' }),
+      ...(given.version === undefined ? {} : { 'If-Match': `"${given.version}"` }),
+    },
+    ...(given.body === undefined ? {} : { body: JSON.stringify(given.body) }),
+    ...(given.signal ? { signal: given.signal } : {}),
+  })
+  if (!response.ok) throw new ApiProblem(await problemOf(response))
+  return (response.status === 204 ? undefined : await response.json()) as R
+}
+
+/** The address of an endpoint that answers with a file. */
+export function fileUrl<P>(e: Endpoint<P, undefined, undefined, undefined>, params: P): string {
+  return urlOf(e, params, undefined)
+}
+
+function urlOf(e: Pick<Endpoint, 'path'>, params: unknown, query: unknown): string {
+  const path = e.path.replaceAll(/\{(\w+)\}/g, (_, name: string) =>
+    encodeURIComponent(String((params as Record<string, unknown> | undefined)?.[name])),
+  )
+  const search = new URLSearchParams()
+  for (const [name, value] of Object.entries(query ?? {})) {
+    if (value !== undefined && value !== '' && value !== null) search.set(name, String(value))
+  }
+  return search.size > 0 ? `${path}?${search}` : path
+}
+
+async function send(url: string, init: RequestInit): Promise<Response> {
+  try {
+    return await fetch(url, { ...init, credentials: 'same-origin' })
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new ApiProblem({
+      type: 'about:blank',
+      title: 'No connection',
+      status: 0,
+      detail: 'There is no connection to the server. What you entered is kept on this device.',
+    })
+  }
+}
+
+async function problemOf(response: Response): Promise<ProblemDetails> {
+  try {
+    return (await response.json()) as ProblemDetails
+  } catch {
+    return {
+      type: 'about:blank',
+      title: response.statusText,
+      status: response.status,
+      detail: `The server answered ${response.status} without an explanation. Try again shortly.`,
+    }
+  }
+}

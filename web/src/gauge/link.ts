@@ -1,0 +1,138 @@
+import { ask, type GaugeHello, type GaugeSight, parseMessage } from '@uvanta/core/gauge'
+import type { GaugeDriver } from './driver'
+import { Samples } from './samples'
+
+/** How the link to a gauge stands. */
+export type LinkState = 'off' | 'connecting' | 'live' | 'silent' | 'rubbish' | 'lost'
+
+export interface LinkView {
+  readonly state: LinkState
+  readonly hello: GaugeHello | null
+  readonly value: number | null
+  /** Percent; null until the gauge says it. */
+  readonly battery: number | null
+  /** What can be seen at a virtual site. */
+  readonly sight: GaugeSight | null
+  readonly samples: number
+  /** What the gauge complains of, or why it cannot be reached. */
+  readonly says: string
+}
+
+const SILENT_MS = 2_500
+const RETRY_MS = 1_500
+/** So many damaged lines in a row are no accident. */
+const RUBBISH_LINES = 5
+const MOST_LOST = 600
+
+const nothing: LinkView = {
+  state: 'off',
+  hello: null,
+  value: null,
+  battery: null,
+  sight: null,
+  samples: 0,
+  says: '',
+}
+
+/**
+ * Keeps a gauge on the line: says hello, starts it, reads what it sends, and connects again when it
+ * drops out. Samples that were taken stay; lost ones are marked as lost.
+ */
+export class GaugeLink {
+  readonly samples = new Samples()
+  private view: LinkView = nothing
+  private wanted = false
+  private damaged = 0
+  private retry: ReturnType<typeof setTimeout> | undefined
+  private watch: ReturnType<typeof setTimeout> | undefined
+
+  constructor(
+    readonly driver: GaugeDriver,
+    private readonly changed: (view: LinkView) => void,
+    /** What a virtual site has to be told whenever the line is opened. */
+    private readonly introduce: () => readonly string[],
+  ) {}
+
+  start(): void {
+    if (this.wanted) return
+    this.wanted = true
+    void this.connect()
+  }
+
+  stop(): void {
+    this.wanted = false
+    clearTimeout(this.retry)
+    clearTimeout(this.watch)
+    this.driver.send(ask.stop())
+    this.driver.close()
+    this.set(nothing)
+  }
+
+  send(line: string): void {
+    this.driver.send(line)
+  }
+
+  private async connect(): Promise<void> {
+    this.set({ state: this.view.hello ? 'lost' : 'connecting' })
+    try {
+      await this.driver.open(
+        (line) => this.hear(line),
+        () => this.closed(),
+      )
+      this.damaged = 0
+      this.driver.send(ask.hello())
+      for (const line of this.introduce()) this.driver.send(line)
+      this.driver.send(ask.start())
+      this.expectSomething()
+    } catch (error) {
+      this.set({ says: error instanceof Error ? error.message : 'The gauge does not answer.' })
+      this.closed()
+    }
+  }
+
+  private closed(): void {
+    clearTimeout(this.watch)
+    if (!this.wanted) return
+    this.set({ state: 'lost', value: null, sight: null })
+    clearTimeout(this.retry)
+    this.retry = setTimeout(() => {
+      this.samples.restart(1)
+      void this.connect()
+    }, RETRY_MS)
+  }
+
+  private expectSomething(): void {
+    clearTimeout(this.watch)
+    this.watch = setTimeout(() => this.set({ state: 'silent', value: null }), SILENT_MS)
+  }
+
+  private hear(line: string): void {
+    if (!this.wanted) return
+    this.expectSomething()
+    const message = parseMessage(line)
+    if (!message) {
+      this.damaged++
+      if (this.damaged >= RUBBISH_LINES) this.set({ state: 'rubbish', value: null })
+      return
+    }
+    this.damaged = 0
+    switch (message.type) {
+      case 'hello':
+        return this.set({ hello: message, says: '' })
+      case 'sample':
+        this.samples.add(message.seq, message.value, MOST_LOST)
+        return this.set({ state: 'live', value: message.value, samples: this.samples.length })
+      case 'battery':
+        return this.set({ battery: message.percent })
+      case 'sight':
+        return this.set({ sight: message })
+      case 'trouble':
+        return this.set({ says: message.says })
+    }
+  }
+
+  private set(change: Partial<LinkView>): void {
+    this.view = { ...this.view, ...change }
+    this.changed(this.view)
+  }
+}

@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import type { CertificatePayload } from '@uvanta/core/certificate'
+import { computed } from 'vue'
+import { dateWords, outcomeWords, timeWords } from '@/composables/words'
+import StateMark from './StateMark.vue'
+import TitleBlock from './TitleBlock.vue'
+import VerdictList from './VerdictList.vue'
+
+/** A certificate as it is read on a screen; the same for the office and for a stranger. */
+const props = defineProps<{ payload: CertificatePayload }>()
+const found = computed(() => ('verdict' in props.payload.asFound ? props.payload.asFound : null))
+const final = computed(() => props.payload.asLeft ?? found.value)
+const cells = computed(() => {
+  const { equipment: e, tester } = props.payload
+  const f = final.value
+  return [
+    { label: 'Equipment', value: e.tag, mono: true },
+    { label: 'Serial', value: e.serial, mono: true },
+    { label: 'Kind', value: `${e.kind} ${e.sizeIn} in · ${e.service}` },
+    { label: 'Site', value: `${e.site}, ${e.address}`, span: 2 },
+    { label: 'Position', value: e.position, span: 2 },
+    { label: 'Tester', value: tester.name },
+    { label: 'Licence', value: tester.licence, mono: true },
+    { label: 'Gauge', value: f ? `${f.gauge.tag} · ${f.gauge.serial}` : '–', mono: true },
+    {
+      label: 'In calibration',
+      value: f
+        ? `${dateWords(f.gauge.calibratedOn)} to ${dateWords(f.gauge.calibrationUntil)}`
+        : '–',
+    },
+    { label: 'Line pressure', value: f?.linePressure ?? 'not recorded', mono: true },
+    { label: 'Issued', value: timeWords(props.payload.issuedAt) },
+  ]
+})
+</script>
+
+<template>
+  <div>
+    <TitleBlock
+      :title="payload.number"
+      :subtitle="`${payload.utility}, under ${payload.authority}`"
+      :cells="cells"
+    >
+      <template v-if="$slots.actions" #actions><slot name="actions" /></template>
+    </TitleBlock>
+    <div class="outcome">
+      <StateMark
+        class="verdict-mark"
+        :state="payload.outcome"
+        :label="outcomeWords[payload.outcome]"
+      />
+      <p>
+        {{ payload.reason }}
+        <strong v-if="payload.nextDueOn">Next test due {{ dateWords(payload.nextDueOn) }}.</strong>
+        <strong v-if="payload.repairBy">
+          {{ payload.outcome.startsWith('fail') ? 'Repair by' : 'Temporary repair: renew by' }}
+          {{ dateWords(payload.repairBy) }}.</strong
+        >
+      </p>
+    </div>
+    <div class="runs">
+      <VerdictList
+        v-if="found"
+        :verdict="found.verdict"
+        :title="`As found, ${dateWords(found.date)}`"
+      />
+      <p v-else class="caution">
+        As-found not taken: {{ 'impossible' in payload.asFound ? payload.asFound.impossible : '' }}
+      </p>
+      <VerdictList
+        v-if="payload.asLeft"
+        :verdict="payload.asLeft.verdict"
+        :title="`As left, ${dateWords(payload.asLeft.date)}`"
+      />
+    </div>
+    <section v-if="payload.work.length > 0" class="section">
+      <h2>Work done</h2>
+      <ul class="rows">
+        <li v-for="(w, n) in payload.work" :key="n" class="work">
+          {{ w.text }}
+          <span v-for="p in w.parts" :key="p.name" class="soft">
+            · {{ p.quantity }} × {{ p.name }} {{ p.number }}</span
+          >
+          <strong v-if="w.temporary">
+            · temporary, permitted by {{ w.temporary.permittedBy }}, renew by
+            {{ dateWords(w.temporary.until) }}</strong
+          >
+        </li>
+      </ul>
+    </section>
+    <section class="section signature">
+      <svg viewBox="0 0 400 120" role="img" :aria-label="`Signature of ${payload.tester.name}`">
+        <path :d="payload.signature" />
+      </svg>
+      <p>
+        {{ payload.tester.name }}<br /><span class="soft small"
+          >Signed {{ timeWords(payload.signedAt) }}</span
+        >
+      </p>
+      <p class="soft small statement">{{ payload.statement }}</p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.outcome {
+  display: flex;
+  gap: 1.5rem;
+  align-items: center;
+  margin-bottom: 1.25rem;
+}
+
+.outcome p {
+  margin: 0;
+}
+
+.verdict-mark {
+  font-size: 1.75rem;
+  font-weight: 700;
+  white-space: nowrap;
+}
+
+.runs {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(20rem, 1fr));
+  gap: 2rem;
+}
+
+.work {
+  padding: 0.5rem 0;
+}
+
+.signature {
+  display: grid;
+  grid-template-columns: 14rem auto 1fr;
+  gap: 1.5rem;
+  align-items: center;
+}
+
+.signature svg {
+  width: 100%;
+  border-bottom: 1px solid var(--rule-strong);
+}
+
+.signature path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.5;
+}
+
+.statement {
+  max-width: 36rem;
+}
+
+@media (max-width: 700px) {
+  .outcome,
+  .signature {
+    display: block;
+  }
+}
+</style>

@@ -1,0 +1,37 @@
+<script setup lang="ts">
+import type { ApiProblem } from '@/api/client'
+
+/** What went wrong, in a sentence, with a way to try again where that helps. */
+defineProps<{ problem: ApiProblem | null; message?: string }>()
+const emit = defineEmits<{ retry: [] }>()
+</script>
+
+<template>
+  <div v-if="problem || message" class="problem" role="alert">
+    <p>{{ message || problem?.message }}</p>
+    <BButton
+      v-if="problem && (problem.offline || problem.status >= 500)"
+      variant="outline-primary"
+      @click="emit('retry')"
+    >
+      Try again
+    </BButton>
+  </div>
+</template>
+
+<style scoped>
+.problem {
+  border-left: 6px solid var(--fail);
+  background: var(--fail-wash);
+  padding: 0.7rem 0.9rem;
+  margin: 0.75rem 0;
+}
+
+p {
+  margin: 0 0 0.5rem;
+}
+
+p:last-child {
+  margin: 0;
+}
+</style>

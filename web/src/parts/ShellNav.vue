@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import IconAward from '~icons/bi/patch-check'
+import IconCalendar from '~icons/bi/calendar3'
+import IconDark from '~icons/bi/moon'
+import IconGear from '~icons/bi/people'
+import IconLight from '~icons/bi/sun'
+import IconValve from '~icons/bi/diagram-2'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import { useKeys } from '@/composables/useKeys'
+import { useSession } from '@/stores/session'
+import { useTheme } from '@/stores/theme'
+
+const session = useSession()
+const theme = useTheme()
+const router = useRouter()
+
+const places = computed(() => [
+  { name: 'today', label: 'Today', icon: IconCalendar, key: '1' },
+  { name: 'equipment-list', label: 'Equipment', icon: IconValve, key: '2' },
+  { name: 'certificate-list', label: 'Certificates', icon: IconAward, key: '3' },
+  ...(session.has('administrator')
+    ? [{ name: 'people', label: 'Office', icon: IconGear, key: '4' }]
+    : []),
+])
+
+useKeys(
+  places.value.map((p) => ({
+    key: p.key,
+    does: `Go to ${p.label}`,
+    run: () => void router.push({ name: p.name }),
+  })),
+)
+
+async function signOut() {
+  await session.signOut()
+  await router.push({ name: 'sign-in' })
+}
+</script>
+
+<template>
+  <header class="shell-nav">
+    <RouterLink class="brand" :to="{ name: 'today' }">
+      <svg viewBox="0 0 34 20" aria-hidden="true">
+        <path d="M0 6h8M0 14h8M26 6h8M26 14h8" />
+        <circle cx="17" cy="10" r="8.5" />
+        <path class="lever" d="M10 10h14" />
+      </svg>
+      Uvanta
+    </RouterLink>
+    <nav aria-label="Places">
+      <RouterLink v-for="p in places" :key="p.name" :to="{ name: p.name }" class="place">
+        <component :is="p.icon" aria-hidden="true" />
+        <span>{{ p.label }}</span>
+      </RouterLink>
+    </nav>
+    <div class="self">
+      <button
+        class="plain"
+        type="button"
+        :aria-label="theme.theme === 'dark' ? 'Show on paper' : 'Show as blueprint'"
+        @click="theme.toggle"
+      >
+        <IconLight v-if="theme.theme === 'dark'" aria-hidden="true" /><IconDark
+          v-else
+          aria-hidden="true"
+        />
+      </button>
+      <BDropdown variant="link" no-caret end :text="session.person?.name ?? ''" toggle-class="who">
+        <BDropdownItem :to="{ name: 'account' }">Password and licences</BDropdownItem>
+        <BDropdownItemButton @click="signOut">Sign out</BDropdownItemButton>
+      </BDropdown>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.shell-nav {
+  display: flex;
+  align-items: stretch;
+  gap: 1rem;
+  border-bottom: 2px solid var(--rule-strong);
+  padding: 0 1.25rem;
+  background: var(--paper);
+  position: sticky;
+  top: 0;
+  z-index: 5;
+}
+
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+  font-weight: 750;
+  font-size: 1.15rem;
+  color: var(--ink);
+  text-decoration: none;
+}
+
+.brand svg {
+  width: 34px;
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.6;
+}
+
+.brand .lever {
+  stroke: var(--blue);
+  stroke-width: 3.5;
+}
+
+nav {
+  display: flex;
+  flex: 1;
+}
+
+.place {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  padding: 0 1rem;
+  min-height: 52px;
+  color: var(--ink);
+  text-decoration: none;
+  border-bottom: 4px solid transparent;
+  border-top: 4px solid transparent;
+}
+
+.place.router-link-active {
+  border-bottom-color: var(--blue);
+  font-weight: 650;
+}
+
+.self {
+  display: flex;
+  align-items: center;
+}
+
+.plain {
+  background: none;
+  border: 0;
+  color: var(--ink);
+  min-width: 48px;
+  min-height: 48px;
+}
+
+.self :deep(.who) {
+  color: var(--ink);
+  text-decoration: none;
+}
+
+@media (max-width: 700px) {
+  .shell-nav {
+    padding: 0 0.75rem;
+    justify-content: space-between;
+  }
+
+  nav {
+    position: fixed;
+    inset: auto 0 0;
+    background: var(--paper);
+    border-top: 2px solid var(--rule-strong);
+    z-index: 6;
+  }
+
+  .place {
+    flex: 1;
+    flex-direction: column;
+    justify-content: center;
+    gap: 0.1rem;
+    font-size: 0.8125rem;
+    padding: 0.3rem 0;
+    border-bottom: 0;
+  }
+
+  .place.router-link-active {
+    border-top-color: var(--blue);
+  }
+}
+</style>

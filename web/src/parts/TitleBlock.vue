@@ -1,0 +1,132 @@
+<script setup lang="ts">
+/** One ruled cell of the title block. */
+export interface BlockCell {
+  readonly label: string
+  readonly value: string
+  readonly mono?: boolean
+  /** Columns it takes, 1 by default. */
+  readonly span?: number
+  /** Left out on a phone, where room is short. */
+  readonly wideOnly?: boolean
+}
+
+defineProps<{ title: string; subtitle?: string; cells: readonly BlockCell[] }>()
+</script>
+
+<template>
+  <header class="title-block">
+    <div class="name">
+      <h1>{{ title }}</h1>
+      <p v-if="subtitle" class="soft">{{ subtitle }}</p>
+      <slot name="name" />
+    </div>
+    <dl>
+      <div
+        v-for="c in cells"
+        :key="c.label"
+        :style="{ '--span': c.span ?? 1 }"
+        :class="{ 'wide-only': c.wideOnly }"
+      >
+        <dt>{{ c.label }}</dt>
+        <dd :class="{ mono: c.mono }">{{ c.value }}</dd>
+      </div>
+    </dl>
+    <div v-if="$slots.actions" class="block-actions no-print"><slot name="actions" /></div>
+  </header>
+</template>
+
+<style scoped>
+.title-block {
+  display: grid;
+  grid-template-columns: minmax(14rem, 26%) 1fr auto;
+  border: 2px solid var(--rule-strong);
+  background: var(--paper-raised);
+  margin-bottom: 1.25rem;
+}
+
+.name {
+  padding: 0.6rem 0.9rem;
+  border-right: 1px solid var(--rule-strong);
+}
+
+h1 {
+  margin: 0;
+  line-height: 1.15;
+}
+
+.name p {
+  margin: 0.15rem 0 0;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
+  margin: 0;
+  overflow: hidden;
+}
+
+/* Rules between cells, whatever the number of columns; the outermost fall outside. */
+dl > div {
+  border-right: 1px solid var(--rule);
+  border-bottom: 1px solid var(--rule);
+  margin: 0 -1px -1px 0;
+  padding: 0.35rem 0.75rem;
+  grid-column: span var(--span);
+  min-width: 0;
+}
+
+dt {
+  font-weight: 400;
+  font-size: 0.8125rem;
+  color: var(--ink-soft);
+}
+
+dd {
+  margin: 0;
+  overflow-wrap: anywhere;
+}
+
+.block-actions {
+  display: flex;
+  flex-direction: column;
+  justify-content: center;
+  gap: 0.5rem;
+  padding: 0.6rem 0.9rem;
+  border-left: 1px solid var(--rule-strong);
+}
+
+@media (max-width: 900px) {
+  .title-block {
+    grid-template-columns: 1fr;
+  }
+
+  .name,
+  .block-actions {
+    border-right: 0;
+    border-left: 0;
+  }
+
+  .name {
+    border-bottom: 1px solid var(--rule-strong);
+  }
+
+  .block-actions {
+    border-top: 1px solid var(--rule-strong);
+    flex-direction: row;
+    flex-wrap: wrap;
+    justify-content: flex-start;
+  }
+
+  dl {
+    grid-template-columns: 1fr 1fr;
+  }
+
+  dl > div {
+    grid-column: span min(var(--span), 2);
+  }
+
+  .wide-only {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import type { Judgement } from '@uvanta/core/verdict'
+import { outcomeWords, unitWords } from '@/composables/words'
+import Reading from './Reading.vue'
+import StateMark from './StateMark.vue'
+
+/** Every item of a verdict with its reading, limit, margin and reason; then the whole. */
+defineProps<{
+  verdict: Judgement
+  title?: string
+  /** Items whose trace can be looked at. */
+  traced?: readonly string[]
+}>()
+const emit = defineEmits<{ trace: [item: string] }>()
+
+const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed(1)} %`)
+</script>
+
+<template>
+  <section class="verdict" :aria-label="title ?? 'Verdict'">
+    <h2 v-if="title">{{ title }}</h2>
+    <ul class="rows">
+      <li v-for="i in verdict.items" :key="i.id" class="item">
+        <StateMark :state="i.outcome" />
+        <div class="what">
+          <div class="name">
+            {{ i.title
+            }}<span v-if="i.requirement !== 'required'" class="soft small">
+              · {{ i.requirement }}</span
+            >
+          </div>
+          <div class="soft small reason">{{ i.reason }}</div>
+          <BButton
+            v-if="traced?.includes(i.id)"
+            class="trace"
+            size="sm"
+            variant="link"
+            @click="emit('trace', i.id)"
+            >Trace of {{ i.title.toLowerCase() }}</BButton
+          >
+          <div v-if="i.expanded" class="soft small facts mono">
+            U {{ i.expanded
+            }}<template v-if="i.tur && Number.isFinite(i.tur)">
+              · ratio {{ i.tur.toFixed(0) }}:1</template
+            ><template v-if="i.questioned"> (low)</template
+            ><template v-if="i.falseAccept"> · false accept {{ percent(i.falseAccept) }}</template>
+            <template v-if="i.guarded && i.simple !== i.guarded">
+              · guarded: {{ outcomeWords[i.guarded].toLowerCase() }}</template
+            >
+          </div>
+        </div>
+        <Reading
+          v-if="i.reading"
+          :value="i.corrected ?? i.reading"
+          :unit="unitWords(i.dimension ?? '', i.unit ?? '')"
+        />
+        <span v-else-if="i.answer" class="answer">{{ i.answer.split(' – ')[0] }}</span>
+      </li>
+    </ul>
+    <div class="whole" :class="verdict.outcome">
+      <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
+      <p>{{ verdict.reason }}</p>
+      <p class="soft small">
+        {{ verdict.rulePack.title }}, version {{ verdict.rulePack.version }} ·
+        {{ verdict.decisionRule }} acceptance
+      </p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: 1.0625rem;
+  margin-bottom: 0.5rem;
+}
+
+.item {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: 0.6rem;
+  padding: 0.5rem 0;
+  align-items: start;
+}
+
+.name {
+  font-weight: 600;
+}
+
+.reason {
+  line-height: 1.3;
+}
+
+.trace {
+  padding: 0;
+}
+
+.facts {
+  font-size: 0.8125rem;
+}
+
+.answer {
+  font-weight: 600;
+}
+
+.whole {
+  padding: 0.75rem 0.9rem;
+  background: var(--paper-sunk);
+}
+
+.whole.pass,
+.whole.pass-uncertain {
+  background: var(--pass-wash);
+}
+
+.whole.fail,
+.whole.fail-uncertain {
+  background: var(--fail-wash);
+}
+
+.whole :deep(.state) {
+  font-size: 1.25rem;
+  font-weight: 700;
+}
+
+.whole p {
+  margin: 0.25rem 0 0;
+}
+</style>

@@ -1,0 +1,230 @@
+<script setup lang="ts">
+import {
+  type AssemblyKind,
+  type HoseName,
+  isAssemblyKind,
+  type Opening,
+  zonesOf,
+} from '@uvanta/core/assembly'
+import { computed } from 'vue'
+import DrawnKit from './DrawnKit.vue'
+import DrawnPart from './DrawnPart.vue'
+import DrawnPipe from './DrawnPipe.vue'
+import DrawnValve from './DrawnValve.vue'
+import { geometryOf } from './geometry'
+import PlainDrawing from './PlainDrawing.vue'
+
+/** What the drawing shows beyond the line-work. */
+export interface LiveDrawing {
+  readonly openings: Readonly<Record<string, Opening>>
+  readonly hoses: Readonly<Partial<Record<HoseName, string>>>
+  readonly running: readonly string[]
+  readonly lifted: readonly string[]
+  readonly turning: readonly string[]
+  /** Words for the pressure at a place. */
+  readonly pressures: Readonly<Record<string, string>>
+  /** Valves and cocks the step wants. */
+  readonly wanted: readonly string[]
+  /** What the gauge shows, with its unit. */
+  readonly shown: string
+}
+
+/**
+ * Equipment as line-work from its own model, flow from left to right. With `live`, valves turn when
+ * pressed, spaces are filled as they stand, and the test kit hangs below.
+ */
+const props = defineProps<{
+  kind: string
+  tag: string
+  live?: LiveDrawing
+  pressable?: boolean
+  /** Shows only what the step needs; for a narrow screen. */
+  folded?: boolean
+}>()
+const emit = defineEmits<{ turn: [element: string] }>()
+
+const known = computed<AssemblyKind | null>(() => (isAssemblyKind(props.kind) ? props.kind : null))
+const geometry = computed(() => (known.value ? geometryOf(known.value, Boolean(props.live)) : null))
+const zones = computed(() => (known.value && props.live ? zonesOf(known.value, props.live) : null))
+const of = (...roles: string[]) =>
+  (geometry.value?.elements ?? []).filter((e) => roles.includes(e.role))
+const opening = (id: string): Opening =>
+  props.live?.openings[id] ?? (id.includes('shutoff') ? 'open' : 'shut')
+const number = (id: string) => id.at(-1)
+
+/** The window on the sheet: all of it, or what the step touches with a margin. */
+const view = computed(() => {
+  const g = geometry.value
+  if (!g) return '0 0 800 200'
+  const whole = `0 0 ${g.width} ${g.height}`
+  const wanted = props.live?.wanted ?? []
+  const fitted = Object.values(props.live?.hoses ?? {})
+  if (!props.folded || wanted.length === 0) return whole
+  const xs = [
+    ...g.elements.filter((e) => wanted.includes(e.id) || fitted.includes(e.id)).map((e) => e.x),
+    ...g.kit.filter((k) => wanted.includes(k.id)).map((k) => k.x),
+  ]
+  if (xs.length === 0) return whole
+  const left = Math.max(0, Math.min(...xs, 340) - 56)
+  const right = Math.min(g.width, Math.max(...xs, 460) + 56)
+  return `${left} 0 ${right - left} ${g.height}`
+})
+</script>
+
+<template>
+  <PlainDrawing v-if="!geometry" :kind="kind" :tag="tag" />
+  <svg
+    v-else
+    class="drawing"
+    :viewBox="view"
+    role="group"
+    :aria-label="`Drawing of ${tag}, ${kind}`"
+  >
+    <defs>
+      <pattern
+        id="trapped"
+        width="8"
+        height="8"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <path d="M0 0V8" class="hatch" />
+      </pattern>
+    </defs>
+    <DrawnPipe
+      v-for="p in geometry.places"
+      :key="p.id"
+      :place="p"
+      :state="zones?.[p.id] ?? null"
+      :pressure="live?.pressures[p.id]"
+      :half="p.line === 'bypass' ? 8 : 14"
+    />
+    <template v-for="e in of('check', 'relief', 'air-inlet', 'meter')" :key="e.id">
+      <DrawnPart
+        :element="e"
+        :small="e.line === 'bypass'"
+        :running="live?.running.includes(e.id)"
+        :lifted="live?.lifted.includes(e.id)"
+        :turning="live?.turning.includes(e.id)"
+      />
+      <text v-if="e.line === 'main' && e.role === 'check'" :x="e.x" :y="e.y + 50" class="name">
+        {{ e.label }}
+      </text>
+      <text
+        v-if="e.line === 'main' && e.role === 'relief'"
+        :x="e.x + 22"
+        :y="e.y + 86"
+        class="name start"
+      >
+        Relief
+      </text>
+      <text v-if="e.role === 'air-inlet'" :x="e.x + 42" :y="e.y - 34" class="name start">
+        Air inlet
+      </text>
+      <text v-if="e.role === 'meter'" :x="e.x" :y="e.y + 36" class="name">meter</text>
+    </template>
+    <template v-for="e in of('shutoff')" :key="e.id">
+      <DrawnValve
+        :x="e.x"
+        :y="e.y"
+        :size="e.line === 'bypass' ? 13 : 22"
+        :label="e.label"
+        :opening="opening(e.id)"
+        :pressable="pressable"
+        :wanted="live?.wanted.includes(e.id)"
+        @turn="emit('turn', e.id)"
+      />
+      <text v-if="e.line === 'main'" :x="e.x" :y="e.y + 50" class="name">{{ e.label }}</text>
+    </template>
+    <template v-for="e in of('cock')" :key="e.id">
+      <path
+        class="stub"
+        :d="`M${e.x} ${e.y + (e.line === 'bypass' ? 8 : 14)}V${e.y + (e.line === 'bypass' ? 34 : 52)}`"
+      />
+      <DrawnValve
+        :x="e.x"
+        :y="e.y + (e.line === 'bypass' ? 20 : 31)"
+        :size="e.line === 'bypass' ? 7 : 10"
+        :along="90"
+        :label="e.label"
+        :opening="opening(e.id)"
+        :pressable="pressable"
+        :wanted="live?.wanted.includes(e.id)"
+        @turn="emit('turn', e.id)"
+      />
+      <text
+        :x="e.x + (e.line === 'bypass' ? 13 : 17)"
+        :y="e.y + (e.line === 'bypass' ? 32 : 48)"
+        class="cock"
+      >
+        {{ number(e.id) }}
+      </text>
+      <path
+        v-if="live?.running.includes(e.id)"
+        class="drop"
+        :d="`M${e.x} ${e.y + (e.line === 'bypass' ? 36 : 56)}c-4 6-4 9 0 9s4-3 0-9z`"
+      />
+    </template>
+    <DrawnKit
+      v-if="live"
+      :geometry="geometry"
+      :hoses="live.hoses"
+      :opening="opening"
+      :running="live.running"
+      :wanted="live.wanted"
+      :pressable="pressable ?? false"
+      :shown="live.shown"
+      @turn="emit('turn', $event)"
+    />
+    <path class="flow" :d="`M14 ${geometry.mainY + 88}h58m-11-6 11 6-11 6`" />
+    <text x="80" :y="geometry.mainY + 93" class="name start">flow</text>
+  </svg>
+</template>
+
+<style scoped>
+.drawing {
+  --water-live: color-mix(in srgb, var(--flow) 34%, transparent);
+
+  width: 100%;
+  max-width: 56rem;
+  display: block;
+}
+
+.hatch {
+  stroke: var(--flow);
+  stroke-width: 3;
+}
+
+.stub {
+  stroke: var(--ink);
+  stroke-width: 2.4;
+}
+
+.flow {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 1.4;
+}
+
+.drop {
+  fill: var(--flow);
+}
+
+text {
+  fill: var(--ink);
+  font-size: 14px;
+}
+
+.name {
+  text-anchor: middle;
+  fill: var(--ink-soft);
+}
+
+.start {
+  text-anchor: start;
+}
+
+.cock {
+  font-family: var(--bs-font-monospace);
+}
+</style>

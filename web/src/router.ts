@@ -1,0 +1,119 @@
+import type { Role } from '@uvanta/contract'
+import { createRouter, createWebHistory, type RouteRecordRaw, type Router } from 'vue-router'
+import { useSession } from './stores/session'
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** Anyone may see it, signed in or not. */
+    public?: boolean
+    roles?: readonly Role[]
+  }
+}
+
+const office: RouteRecordRaw['meta'] = { roles: ['administrator'] }
+
+export const routes: RouteRecordRaw[] = [
+  { path: '/', name: 'today', component: () => import('./views/today/TodayView.vue') },
+  {
+    path: '/sign-in',
+    name: 'sign-in',
+    component: () => import('./views/account/SignInView.vue'),
+    meta: { public: true },
+  },
+  { path: '/account', name: 'account', component: () => import('./views/account/AccountView.vue') },
+  {
+    path: '/equipment',
+    name: 'equipment-list',
+    component: () => import('./views/equipment/EquipmentListView.vue'),
+  },
+  {
+    path: '/equipment/new',
+    name: 'equipment-new',
+    component: () => import('./views/equipment/EquipmentFormView.vue'),
+    meta: { roles: ['planner', 'administrator'] },
+  },
+  {
+    path: '/equipment/:id',
+    name: 'equipment',
+    component: () => import('./views/equipment/EquipmentView.vue'),
+    props: true,
+  },
+  {
+    path: '/equipment/:id/change',
+    name: 'equipment-change',
+    component: () => import('./views/equipment/EquipmentFormView.vue'),
+    props: true,
+    meta: { roles: ['planner', 'administrator'] },
+  },
+  {
+    path: '/visits/:id',
+    name: 'visit',
+    component: () => import('./views/visit/VisitView.vue'),
+    props: true,
+  },
+  {
+    path: '/visits/:id/paper/:run(as-found|as-left)',
+    name: 'paper-form',
+    component: () => import('./views/visit/PaperFormView.vue'),
+    props: true,
+  },
+  {
+    path: '/certificates',
+    name: 'certificate-list',
+    component: () => import('./views/certificate/CertificateListView.vue'),
+  },
+  {
+    path: '/certificates/:id',
+    name: 'certificate',
+    component: () => import('./views/certificate/CertificateView.vue'),
+    props: true,
+  },
+  {
+    path: '/verify/:code?',
+    name: 'verify',
+    component: () => import('./views/verify/VerifyView.vue'),
+    props: true,
+    meta: { public: true },
+  },
+  {
+    path: '/office/people',
+    name: 'people',
+    component: () => import('./views/office/PeopleView.vue'),
+    meta: office,
+  },
+  {
+    path: '/office/gauges',
+    name: 'gauges',
+    component: () => import('./views/office/GaugesView.vue'),
+    meta: office,
+  },
+  {
+    path: '/office/audit',
+    name: 'audit',
+    component: () => import('./views/office/AuditView.vue'),
+    meta: office,
+  },
+  {
+    path: '/:rest(.*)*',
+    name: 'nowhere',
+    component: () => import('./views/NowhereView.vue'),
+    meta: { public: true },
+  },
+]
+
+export function makeRouter(): Router {
+  const router = createRouter({
+    history: createWebHistory(),
+    routes,
+    scrollBehavior: () => ({ top: 0 }),
+  })
+  router.beforeEach(async (to) => {
+    if (to.meta.public) return true
+    const session = useSession()
+    if (!session.known) await session.load().catch(() => undefined)
+    if (!session.person) return { name: 'sign-in', query: { to: to.fullPath } }
+    if (to.meta.roles && !session.has(...to.meta.roles)) return { name: 'today' }
+    return true
+  })
+  return router
+}

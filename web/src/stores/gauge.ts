@@ -1,0 +1,145 @@
+import { api } from '@uvanta/contract'
+import { type HoseName, hoseNames } from '@uvanta/core/assembly'
+import { ask } from '@uvanta/core/gauge'
+import { useStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { call } from '@/api/client'
+import type { GaugeDriver } from '@/gauge/driver'
+import { GaugeLink, type LinkView } from '@/gauge/link'
+import { chooseSerialPort, serialDriver, serialSupported } from '@/gauge/serialDriver'
+import { socketDriver } from '@/gauge/socketDriver'
+import { useVisit } from './visit'
+
+/** Where readings come from. */
+export type ReadingSource = 'typed' | 'simulated' | 'serial'
+
+/** Beyond what the samples should take, a wait ends by the clock: the link may have dropped out. */
+const PATIENCE = 1.5
+const PATIENCE_MS = 2_000
+
+/** The test gauge on the line, and the samples since the present reading began. */
+export const useGauge = defineStore('gauge', () => {
+  const visit = useVisit()
+  const simulatedUrl = ref<string | null>(null)
+  const wanted = useStorage<ReadingSource | ''>('uvanta-reading-source', '')
+  const view = shallowRef<LinkView | null>(null)
+  const link = shallowRef<GaugeLink | null>(null)
+  /** Sample at which the trace of the present step begins. */
+  const began = ref(0)
+
+  const sources = computed<{ id: ReadingSource; title: string }[]>(() => [
+    ...(simulatedUrl.value ? [{ id: 'simulated' as const, title: 'Simulated gauge' }] : []),
+    ...(serialSupported() ? [{ id: 'serial' as const, title: 'Gauge at the USB port' }] : []),
+    { id: 'typed' as const, title: 'Read and typed in' },
+  ])
+  const source = computed<ReadingSource>(
+    () => sources.value.find((s) => s.id === wanted.value)?.id ?? sources.value[0]?.id ?? 'typed',
+  )
+  const streaming = computed(() => link.value !== null)
+  const virtual = computed(() => link.value?.driver.virtual ?? false)
+  const periodS = computed(() => view.value?.hello?.periodS ?? 0.1)
+
+  async function load(): Promise<void> {
+    simulatedUrl.value = (await call(api.know.gaugeLink)).url
+  }
+
+  function driverOf(kind: ReadingSource): GaugeDriver | null {
+    if (kind === 'simulated' && simulatedUrl.value) return socketDriver(simulatedUrl.value)
+    if (kind === 'serial') return serialDriver(chooseSerialPort)
+    return null
+  }
+
+  /** Puts the chosen gauge on the line. Harmless when it is there already. */
+  async function open(): Promise<void> {
+    if (link.value) return
+    await load()
+    const driver = driverOf(source.value)
+    if (!driver || link.value) return
+    link.value = new GaugeLink(driver, (v) => (view.value = v), introduction)
+    link.value.start()
+  }
+
+  function close(): void {
+    link.value?.stop()
+    link.value = null
+    view.value = null
+    began.value = 0
+  }
+
+  function choose(kind: ReadingSource): void {
+    if (kind !== source.value) close()
+    wanted.value = kind
+  }
+
+  /** What a virtual site has to know of the visit when the line is opened. */
+  function introduction(): string[] {
+    const { plan, repairs, valves, hoses } = visit.state
+    if (!plan || !virtual.value) return []
+    const { id, kind, sizeIn } = plan.equipment
+    const services = repairs.flatMap((r) => r.services ?? [])
+    return [
+      ask.site(id, kind, sizeIn),
+      ...services.map((s) => ask.service(s.element, s.service)),
+      // Said again so that the model is built with what was done to it.
+      ...(services.length > 0 ? [ask.site(id, kind, sizeIn)] : []),
+      ...hoseNames.flatMap((h) => (hoses[h] ? [ask.hose(h, hoses[h])] : [])),
+      ...Object.entries(valves).map(([element, to]) => ask.move(element, to)),
+    ]
+  }
+
+  function moved(element: string, to: Parameters<typeof ask.move>[1]): void {
+    if (virtual.value) link.value?.send(ask.move(element, to))
+  }
+  function hoseMoved(hose: HoseName, port: string | null): void {
+    if (virtual.value) link.value?.send(ask.hose(hose, port))
+  }
+  function heldAt(metres: number): void {
+    if (virtual.value) link.value?.send(ask.height(metres))
+  }
+
+  /** The trace begins here. */
+  function begin(): void {
+    began.value = link.value?.samples.length ?? 0
+  }
+
+  /** Samples since the trace began. */
+  function trace(): Float64Array {
+    const all = link.value?.samples.all() ?? new Float64Array(0)
+    return all.slice(Math.min(began.value, all.length))
+  }
+
+  /** Waits so many seconds of the gauge’s time. */
+  function wait(seconds: number): Promise<void> {
+    const samples = link.value?.samples
+    if (!samples || seconds <= 0) return Promise.resolve()
+    const until = samples.length + Math.round(seconds / periodS.value)
+    const deadline = Date.now() + PATIENCE * seconds * 1000 + PATIENCE_MS
+    return new Promise((resolve) => {
+      const look = () => {
+        if (samples.length >= until || Date.now() > deadline || !link.value) resolve()
+        else setTimeout(look, 40)
+      }
+      look()
+    })
+  }
+
+  return {
+    sources,
+    source,
+    view,
+    streaming,
+    virtual,
+    periodS,
+    load,
+    open,
+    close,
+    choose,
+    moved,
+    hoseMoved,
+    heldAt,
+    begin,
+    trace,
+    wait,
+  }
+})

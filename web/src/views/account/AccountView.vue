@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { api, licenceKinds } from '@uvanta/contract'
+import { ref } from 'vue'
+import { ApiProblem, call } from '@/api/client'
+import { useTitle } from '@/composables/useTitle'
+import { dateWords } from '@/composables/words'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import RecordForm from '@/parts/RecordForm.vue'
+import StateMark from '@/parts/StateMark.vue'
+import TitleBlock from '@/parts/TitleBlock.vue'
+import { useSession } from '@/stores/session'
+import { useRouter } from 'vue-router'
+
+useTitle('Password and licences')
+const session = useSession()
+const router = useRouter()
+const message = ref('')
+const done = ref(false)
+const attempt = ref(0)
+
+async function change(values: Record<string, unknown>) {
+  message.value = ''
+  done.value = false
+  try {
+    await call(api.session.changePassword, { body: values as { current: string; next: string } })
+    done.value = true
+    attempt.value++
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    message.value = error.message
+  }
+}
+</script>
+
+<template>
+  <div v-if="session.person">
+    <TitleBlock
+      :title="session.person.name"
+      :cells="[
+        { label: 'Sign-in name', value: session.person.username, mono: true },
+        { label: 'Role', value: session.person.roles.join(', ') },
+      ]"
+    />
+    <section class="section">
+      <h2>Licences</h2>
+      <ul v-if="session.person.licences.length > 0" class="rows">
+        <li v-for="l in session.person.licences" :key="l.id" class="licence">
+          <StateMark
+            :state="l.expiresOn < session.today ? 'failed' : 'pass'"
+            :label="licenceKinds[l.kind as keyof typeof licenceKinds] ?? l.kind"
+          />
+          <span class="mono">{{ l.number }}</span>
+          <span
+            >{{ l.expiresOn < session.today ? 'expired' : 'valid to' }}
+            {{ dateWords(l.expiresOn) }}</span
+          >
+        </li>
+      </ul>
+      <p v-else class="soft">None entered. The administrator enters them.</p>
+    </section>
+    <section class="section">
+      <h2>Change the password</h2>
+      <p v-if="done" role="status">
+        <StateMark state="pass" label="The new password is in force." />
+      </p>
+      <ProblemNote :problem="null" :message="message" />
+      <RecordForm
+        :key="attempt"
+        :schema="api.session.changePassword.body as never"
+        :initial="{}"
+        :fields="[
+          {
+            name: 'current',
+            label: 'Present password',
+            type: 'password',
+            autocomplete: 'current-password',
+          },
+          {
+            name: 'next',
+            label: 'New password',
+            type: 'password',
+            autocomplete: 'new-password',
+            hint: 'At least 12 characters.',
+          },
+        ]"
+        action="Change the password"
+        @submit="change"
+        @cancel="router.back()"
+      />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.licence {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+  gap: 0.5rem;
+  padding: 0.7rem 0;
+}
+</style>

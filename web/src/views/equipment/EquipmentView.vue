@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { api } from '@uvanta/contract'
+import { formatQuantity, type AnyQuantity } from '@uvanta/core/quantity'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
+import { call } from '@/api/client'
+import { useLoad } from '@/composables/useLoad'
+import { useTitle } from '@/composables/useTitle'
+import { conditionWords, dateWords, visitStateWords } from '@/composables/words'
+import LinkButton from '@/parts/LinkButton.vue'
+import AssemblyDrawing from '@/parts/drawing/AssemblyDrawing.vue'
+import EmptySheet from '@/parts/EmptySheet.vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import StateMark from '@/parts/StateMark.vue'
+import TitleBlock from '@/parts/TitleBlock.vue'
+import WaitingLine from '@/parts/WaitingLine.vue'
+import { useLibrary } from '@/stores/library'
+import { useSession } from '@/stores/session'
+import PlanVisit from './PlanVisit.vue'
+
+const HistoryChart = defineAsyncComponent(() => import('./HistoryChart.vue'))
+
+const props = defineProps<{ id: string }>()
+const session = useSession()
+const library = useLibrary()
+const planning = ref(false)
+const { value, loading, problem, load } = useLoad(async () => {
+  const [equipment, history] = await Promise.all([
+    call(api.register.readEquipment, { params: { id: props.id } }),
+    call(api.register.history, { params: { id: props.id } }),
+    library.load(),
+  ])
+  return { equipment, history: history.items }
+})
+watch(() => props.id, load, { immediate: true })
+useTitle(() => value.value?.equipment.tag)
+
+const e = computed(() => value.value?.equipment)
+const family = computed(
+  () => library.library?.families.find((f) => f.id === e.value?.family)?.title ?? '',
+)
+const programme = computed(
+  () => library.library?.programmes.find((p) => p.id === e.value?.programme)?.title ?? '',
+)
+const testable = computed(() =>
+  library.library?.rulePacks.some((p) => p.tests.some((t) => t.kind === e.value?.kind)),
+)
+const cells = computed(() => {
+  const x = e.value
+  if (!x) return []
+  return [
+    { label: 'Site', value: `${x.site.name}, ${x.site.address}`, span: 2 },
+    { label: 'Customer', value: x.site.customer, wideOnly: true },
+    { label: 'District', value: x.site.district, wideOnly: true },
+    { label: 'Position', value: x.position, span: 2 },
+    { label: 'Serial', value: x.serial, mono: true },
+    { label: 'Size', value: `${x.sizeIn} in`, mono: true },
+    { label: 'Service', value: x.service },
+    { label: 'Maker', value: [x.maker, x.model].filter(Boolean).join(' ') },
+    ...(x.setPoint
+      ? [{ label: 'Set point', value: formatQuantity(x.setPoint as AnyQuantity), mono: true }]
+      : []),
+    { label: 'Installed', value: dateWords(x.installedOn), wideOnly: true },
+  ]
+})
+const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readings.length > 0))
+</script>
+
+<template>
+  <div>
+    <ProblemNote :problem="problem" @retry="load" />
+    <WaitingLine v-if="loading && !value" what="the equipment" />
+    <template v-if="e && value">
+      <TitleBlock :title="e.tag" :subtitle="`${family} · ${e.kind}`" :cells="cells">
+        <template #actions>
+          <BButton
+            v-if="session.has('planner', 'technician', 'administrator') && testable"
+            variant="primary"
+            @click="planning = true"
+            >Plan a visit</BButton
+          >
+          <LinkButton
+            v-if="session.has('planner', 'administrator')"
+            variant="outline-primary"
+            :to="{ name: 'equipment-change', params: { id: e.id } }"
+            >Change</LinkButton
+          >
+        </template>
+      </TitleBlock>
+
+      <dl class="standing">
+        <div>
+          <dt>Condition</dt>
+          <dd><StateMark :state="e.condition" :label="conditionWords[e.condition] ?? ''" /></dd>
+        </div>
+        <div>
+          <dt>Due</dt>
+          <dd class="mono">
+            <StateMark
+              v-if="e.dueOn && e.dueOn < session.today"
+              state="overdue"
+              :label="dateWords(e.dueOn)"
+            /><template v-else>{{ dateWords(e.dueOn) }}</template>
+          </dd>
+        </div>
+        <div>
+          <dt>Last tested</dt>
+          <dd class="mono">{{ dateWords(e.lastTestedOn) }}</dd>
+        </div>
+        <div v-if="e.repairBy">
+          <dt>{{ e.condition === 'failed' ? 'Repair by' : 'Renew by' }}</dt>
+          <dd class="mono">{{ dateWords(e.repairBy) }}</dd>
+        </div>
+        <div>
+          <dt>Programme</dt>
+          <dd class="programme">{{ programme }}</dd>
+        </div>
+      </dl>
+
+      <section class="section">
+        <h2>Drawing</h2>
+        <AssemblyDrawing :kind="e.kind" :tag="e.tag" />
+      </section>
+
+      <section v-if="tested.length > 0" class="section">
+        <h2>Readings over the years</h2>
+        <HistoryChart :history="tested" :kind="e.kind" />
+      </section>
+
+      <section class="section">
+        <h2>Visits</h2>
+        <div v-if="value.history.length > 0" class="scroll-x">
+          <table class="table">
+            <thead>
+              <tr>
+                <th>Date</th>
+                <th>Outcome</th>
+                <th>Technician</th>
+                <th>Certificate</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="h in value.history" :key="h.visitId">
+                <td>
+                  <RouterLink :to="{ name: 'visit', params: { id: h.visitId } }">{{
+                    dateWords(h.plannedOn)
+                  }}</RouterLink>
+                </td>
+                <td>
+                  <StateMark
+                    :state="h.outcome ?? h.state"
+                    :label="visitStateWords[h.state] ?? ''"
+                  />
+                </td>
+                <td>{{ h.technician }}</td>
+                <td>
+                  <RouterLink
+                    v-if="h.certificateId"
+                    class="mono"
+                    :to="{ name: 'certificate', params: { id: h.certificateId } }"
+                    >{{ h.certificateNumber }}</RouterLink><span v-else class="soft">–</span>
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
+        <EmptySheet v-else title="No visits yet">{{
+          testable ? 'Plan the first one above.' : 'No rule pack has a test for this kind yet.'
+        }}</EmptySheet>
+      </section>
+      <PlanVisit v-model="planning" :equipment="e" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.standing {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+  gap: 0.5rem 1.5rem;
+  margin: 0;
+}
+
+dt {
+  font-weight: 400;
+  font-size: 0.875rem;
+  color: var(--ink-soft);
+}
+
+dd {
+  margin: 0;
+  font-size: 1.25rem;
+  font-weight: 600;
+}
+
+.programme {
+  font-size: 1rem;
+  font-weight: 400;
+}
+</style>

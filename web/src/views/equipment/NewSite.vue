@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { api, type Customer, type Site } from '@uvanta/contract'
+import { line } from '@uvanta/core/schema'
+import { v7 as uuidv7 } from 'uuid'
+import { computed, ref, watch } from 'vue'
+import { object } from 'yup'
+import { ApiProblem, call } from '@/api/client'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import RecordForm from '@/parts/RecordForm.vue'
+
+/** Adds a site, and its customer when that is new as well. */
+const shown = defineModel<boolean>({ required: true })
+const emit = defineEmits<{ added: [site: Site] }>()
+const customers = ref<Customer[]>([])
+const problem = ref<ApiProblem | null>(null)
+const schema = object({
+  name: line(120).required('is missing'),
+  address: line(200).required('is missing'),
+  district: line(60).required('is missing'),
+  customer: line(120).required('is missing'),
+})
+const fields = computed(() => [
+  { name: 'name', label: 'Site' },
+  { name: 'address', label: 'Address' },
+  { name: 'district', label: 'District' },
+  {
+    name: 'customer',
+    label: 'Customer',
+    hint: 'A known name is taken from the register; a new one is added.',
+  },
+])
+
+watch(shown, async (open) => {
+  if (open) customers.value = (await call(api.register.listCustomers, { query: {} })).items
+})
+
+async function add(values: Record<string, unknown>) {
+  problem.value = null
+  const { customer, ...site } = values as {
+    customer: string
+    name: string
+    address: string
+    district: string
+  }
+  try {
+    const known = customers.value.find(
+      (c) => c.name.toLowerCase() === customer.trim().toLowerCase(),
+    )
+    const owner =
+      known ??
+      (await call(api.register.createCustomer, { body: { id: uuidv7(), name: customer } as never }))
+    emit(
+      'added',
+      await call(api.register.createSite, {
+        body: { ...site, id: uuidv7(), customerId: owner.id } as never,
+      }),
+    )
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error
+  }
+}
+</script>
+
+<template>
+  <BModal v-model="shown" title="Add a site" no-footer>
+    <ProblemNote :problem="problem" />
+    <RecordForm
+      v-if="shown"
+      :schema="schema as never"
+      :fields="fields"
+      :initial="{}"
+      action="Add the site"
+      @submit="add"
+      @cancel="shown = false"
+    />
+  </BModal>
+</template>

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+const tabs = [
+  { name: 'people', label: 'People' },
+  { name: 'gauges', label: 'Gauges' },
+  { name: 'audit', label: 'Audit trail' },
+]
+</script>
+
+<template>
+  <nav class="tabs" aria-label="Office">
+    <RouterLink v-for="t in tabs" :key="t.name" :to="{ name: t.name }">{{ t.label }}</RouterLink>
+  </nav>
+</template>
+
+<style scoped>
+.tabs {
+  display: flex;
+  border-bottom: 1px solid var(--rule-strong);
+  margin-bottom: 1.25rem;
+}
+
+a {
+  padding: 0.75rem 1.1rem;
+  color: var(--ink);
+  text-decoration: none;
+  border: 1px solid transparent;
+  border-bottom: 0;
+  margin-bottom: -1px;
+}
+
+a.router-link-active {
+  border-color: var(--rule-strong);
+  background: var(--paper);
+  font-weight: 650;
+}
+</style>

@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import type { VisitRow } from '@uvanta/contract'
+import { purposeTitles } from '@uvanta/core/visit'
+import { visitStateWords } from '@/composables/words'
+import StateMark from '@/parts/StateMark.vue'
+import VisitLine from '@/parts/VisitLine.vue'
+
+defineProps<{ visit: VisitRow; showTechnician?: boolean }>()
+</script>
+
+<template>
+  <li>
+    <RouterLink class="row-link" :to="{ name: 'visit', params: { id: visit.id } }">
+      <span class="tag mono">{{ visit.equipment.tag }}</span>
+      <span class="place">
+        {{ visit.equipment.site }}
+        <span class="soft small">
+          {{ visit.equipment.kind }} {{ visit.equipment.sizeIn }} in ·
+          {{ purposeTitles[visit.purpose]
+          }}<template v-if="showTechnician"> · {{ visit.technician }}</template>
+        </span>
+      </span>
+      <VisitLine
+        :done="visit.done"
+        :skipped="visit.skipped"
+        small
+        :closed="visit.state === 'signed' || visit.state === 'stopped'"
+      />
+      <StateMark
+        :state="visit.outcome ?? visit.state"
+        :label="
+          visit.state === 'signed' && visit.outcome?.startsWith('fail')
+            ? 'Failed'
+            : (visitStateWords[visit.state] ?? '')
+        "
+      />
+    </RouterLink>
+  </li>
+</template>
+
+<style scoped>
+.row-link {
+  display: grid;
+  grid-template-columns: 6.5rem minmax(0, 1fr) 168px 7rem;
+  gap: 1rem;
+  align-items: center;
+  min-height: 64px;
+  padding: 0.4rem 0;
+  color: var(--ink);
+  text-decoration: none;
+}
+
+.row-link:hover {
+  background: var(--blue-wash);
+}
+
+.tag {
+  font-size: 1.125rem;
+  font-weight: 600;
+}
+
+.place span {
+  display: block;
+}
+
+@media (max-width: 700px) {
+  .row-link {
+    grid-template-columns: 6.5rem minmax(0, 1fr) auto;
+    gap: 0.1rem 0.5rem;
+    padding: 0.6rem 0;
+  }
+
+  .place {
+    grid-column: span 2;
+  }
+
+  .row-link :deep(.small-line) {
+    grid-column: span 2;
+  }
+}
+</style>

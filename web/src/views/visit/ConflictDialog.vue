@@ -1,0 +1,51 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useVisit } from '@/stores/visit'
+import { eventWords } from './eventWords'
+
+/** Two people wrote to one visit: shows both sides and lets the person decide about his own. */
+const store = useVisit()
+const theirs = computed(
+  () =>
+    store.conflict?.theirs.filter((e) => !store.conflict?.ours.some((o) => o.id === e.id)) ?? [],
+)
+const ours = computed(() => store.conflict?.ours ?? [])
+const line = (event: object) =>
+  eventWords({ personId: '', personName: '', ...event } as never) ?? 'a step'
+</script>
+
+<template>
+  <BModal
+    :model-value="store.conflict !== null"
+    title="Someone wrote here meanwhile"
+    no-close-on-backdrop
+    no-close-on-esc
+    no-header-close
+    no-footer
+  >
+    <h3>Already in the log</h3>
+    <ul class="rows">
+      <li v-for="e in theirs" :key="e.id">
+        {{ line(e) }} <span class="soft small">{{ e.personName }}</span>
+      </li>
+    </ul>
+    <h3 class="mt-3">Yours, not sent yet</h3>
+    <ul class="rows">
+      <li v-for="e in ours" :key="e.id">{{ line(e) }}</li>
+    </ul>
+    <div class="actions mt-3">
+      <BButton variant="primary" @click="store.resolveConflict(true)"
+        >Keep mine after theirs</BButton
+      >
+      <BButton variant="outline-danger" @click="store.resolveConflict(false)"
+        >Withdraw mine</BButton
+      >
+    </div>
+  </BModal>
+</template>
+
+<style scoped>
+li {
+  padding: 0.4rem 0;
+}
+</style>

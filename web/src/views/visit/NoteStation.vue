@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
+import { computed, ref, shallowRef } from 'vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useVisit } from '@/stores/visit'
+import RepairForm from './RepairForm.vue'
+import StationFrame from './StationFrame.vue'
+
+const props = defineProps<{ station: Station }>()
+const store = useVisit()
+const text = ref('')
+const refusal = shallowRef<Refusal | null>(null)
+
+const words: Partial<Record<Station, { lead: string; done: string; caution?: string }>> = {
+  prepare: {
+    lead: 'Why are we going? Check tools, kit counted against its list, lubricant, protective gear, gauge and licence. Is the shutdown agreed?',
+    done: 'Prepared – set off',
+  },
+  'make-safe': {
+    lead: 'Close the downstream shutoff, then the upstream one. Open cocks 4, 3, then 2; cock 1 stays shut, it is live. Prove zero, lock and tag.',
+    caution:
+      'Local code, the maker’s sheet and licensed practice come first. This list does not make anything safe.',
+    done: 'Zero is proved – open up',
+  },
+  'open-up': {
+    lead: 'Witness marks first. Parts come off in order and are laid out in order. Nothing sharp on sealing faces. Inspect each part.',
+    caution: 'Covers with spring load come off evenly, the long bolts last.',
+    done: 'Opened and inspected',
+  },
+  rebuild: {
+    lead: 'Clean, lubricate the right things with the right thing, renew, set orientation, tighten in a cross. The tray must be empty.',
+    done: 'Rebuilt – tray empty',
+  },
+  return: {
+    lead: 'Refill slowly, bleed the air in order, look for leaks. Downstream stays shut until the local rule allows.',
+    done: 'Back under pressure, no leaks',
+  },
+}
+const w = computed(() => words[props.station])
+const current = computed(
+  () => !store.state.done.includes(props.station) && !store.state.skipped.includes(props.station),
+)
+const notes = computed(() => store.state.notes.filter((n) => n.station === props.station))
+const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
+
+function saveNote(): boolean {
+  refusal.value = null
+  if (!text.value.trim()) return true
+  refusal.value = store.record('note', { station: props.station, text: text.value.trim() })
+  if (refusal.value) return false
+  text.value = ''
+  return true
+}
+
+function finish() {
+  if (saveNote()) refusal.value = store.record('station-done', { station: props.station })
+}
+</script>
+
+<template>
+  <StationFrame :title="stationTitles[station]" :lead="w?.lead">
+    <p v-if="w?.caution" class="caution">{{ w.caution }}</p>
+    <ul v-if="notes.length > 0" class="rows notes">
+      <li v-for="n in notes" :key="n.eventId">
+        {{ n.text }} <span class="soft small">{{ n.by }}</span>
+      </li>
+    </ul>
+    <RepairForm v-if="station === 'rebuild' && writable && current" />
+    <template v-if="writable && current">
+      <label class="form-label mt-3" :for="`note-${station}`">Note</label>
+      <textarea
+        :id="`note-${station}`"
+        v-model="text"
+        class="form-control"
+        rows="3"
+        placeholder="What is worth knowing later (optional)"
+      />
+      <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+      <div class="actions mt-3">
+        <BButton variant="primary" size="lg" @click="finish">{{ w?.done }}</BButton>
+        <BButton v-if="text.trim()" variant="outline-primary" @click="saveNote"
+          >Keep the note</BButton
+        >
+      </div>
+    </template>
+    <p v-else-if="notes.length === 0" class="soft">Nothing was noted here.</p>
+  </StationFrame>
+</template>
+
+<style scoped>
+.notes {
+  margin-top: 1rem;
+}
+
+.notes li {
+  padding: 0.5rem 0;
+  white-space: pre-wrap;
+}
+</style>

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { isAssemblyKind, layoutOf } from '@uvanta/core/assembly'
+import type { Refusal } from '@uvanta/core/visit'
+import { computed, reactive, ref, shallowRef } from 'vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useVisit } from '@/stores/visit'
+
+const store = useVisit()
+const refusal = shallowRef<Refusal | null>(null)
+const temporary = ref(false)
+const form = reactive({ text: '', part: '', number: '', quantity: 1, until: '', permittedBy: '' })
+const message = ref('')
+/** Parts of the drawing that can be cleaned or renewed, and what was done to each. */
+const serviceable = computed(() => {
+  const kind = store.state.plan?.equipment.kind ?? ''
+  if (!isAssemblyKind(kind)) return []
+  return layoutOf(kind).elements.filter((e) => e.role !== 'cock')
+})
+type Service = '' | 'cleaned' | 'renewed'
+const services = reactive<Record<string, Service>>({})
+const chosen = computed(() =>
+  Object.entries(services).flatMap(([element, service]) => (service ? [{ element, service }] : [])),
+)
+const repairs = computed(() => store.state.repairs)
+
+function keep() {
+  message.value = ''
+  refusal.value = null
+  if (!form.text.trim()) {
+    message.value = 'Write in a few words what was done.'
+    return
+  }
+  if (temporary.value && (!form.until || !form.permittedBy.trim())) {
+    message.value =
+      'A temporary repair needs the date by which it is renewed, and who permitted it.'
+    return
+  }
+  refusal.value = store.record('repair', {
+    text: form.text.trim(),
+    parts: form.part.trim()
+      ? [
+          {
+            name: form.part.trim(),
+            quantity: form.quantity,
+            ...(form.number.trim() ? { number: form.number.trim() } : {}),
+          },
+        ]
+      : [],
+    ...(chosen.value.length > 0 ? { services: chosen.value } : {}),
+    ...(temporary.value
+      ? { temporary: { until: form.until, permittedBy: form.permittedBy.trim() } }
+      : {}),
+  })
+  if (refusal.value) return
+  Object.assign(form, { text: '', part: '', number: '', quantity: 1, until: '', permittedBy: '' })
+  for (const element of Object.keys(services)) services[element] = ''
+  temporary.value = false
+}
+</script>
+
+<template>
+  <div class="repair">
+    <ul v-if="repairs.length > 0" class="rows">
+      <li v-for="r in repairs" :key="r.eventId">
+        {{ r.text }}
+        <span v-for="p in r.parts" :key="p.name" class="soft small">
+          · {{ p.quantity }} × {{ p.name }} {{ p.number }}</span
+        >
+        <strong v-if="r.temporary" class="small">
+          · temporary, renew by {{ r.temporary.until }}</strong
+        >
+      </li>
+    </ul>
+    <form novalidate @submit.prevent="keep">
+      <label class="form-label" for="repair-text">What was done</label>
+      <textarea
+        id="repair-text"
+        v-model="form.text"
+        class="form-control"
+        rows="2"
+        placeholder="Disc of check 1 wiped clean, nothing renewed"
+      />
+      <fieldset v-if="serviceable.length > 0" class="services">
+        <legend class="form-label">Cleaned or renewed</legend>
+        <label v-for="e in serviceable" :key="e.id">
+          {{ e.label }}
+          <select v-model="services[e.id]" class="form-select" :aria-label="`${e.label}: done`">
+            <option value="">left alone</option>
+            <option value="cleaned">cleaned</option>
+            <option value="renewed">renewed</option>
+          </select>
+        </label>
+      </fieldset>
+      <div class="part">
+        <div>
+          <label class="form-label" for="repair-part">Part or kit used</label>
+          <input id="repair-part" v-model="form.part" class="form-control" />
+        </div>
+        <div>
+          <label class="form-label" for="repair-number">Part number</label>
+          <input id="repair-number" v-model="form.number" class="form-control mono" />
+        </div>
+        <div>
+          <label class="form-label" for="repair-quantity">Count</label>
+          <input
+            id="repair-quantity"
+            v-model.number="form.quantity"
+            class="form-control mono"
+            type="number"
+            min="1"
+            max="999"
+          />
+        </div>
+      </div>
+      <label class="check"
+        ><input v-model="temporary" type="checkbox" class="form-check-input" /> This is a temporary
+        repair</label
+      >
+      <div v-if="temporary" class="part">
+        <div>
+          <label class="form-label" for="repair-until">Renew by</label>
+          <input id="repair-until" v-model="form.until" class="form-control" type="date" />
+        </div>
+        <div>
+          <label class="form-label" for="repair-permit">Permitted by</label>
+          <input id="repair-permit" v-model="form.permittedBy" class="form-control" />
+        </div>
+      </div>
+      <ProblemNote
+        :problem="null"
+        :message="message || (refusal ? `${refusal.why} ${refusal.todo}` : '')"
+      />
+      <BButton type="submit" variant="outline-primary">Record the repair</BButton>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.services {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(9.5rem, 1fr));
+  gap: 0.4rem 0.75rem;
+  width: 100%;
+}
+
+.services legend {
+  float: none;
+  font-size: 1rem;
+  grid-column: 1 / -1;
+  margin: 0;
+}
+
+form {
+  display: grid;
+  gap: 0.75rem;
+  margin-top: 0.75rem;
+  justify-items: start;
+}
+
+form > textarea {
+  width: 100%;
+}
+
+.part {
+  display: grid;
+  grid-template-columns: 2fr 1fr 6rem;
+  gap: 0.75rem;
+  width: 100%;
+}
+
+.check {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+  min-height: 48px;
+}
+
+.rows li {
+  padding: 0.5rem 0;
+}
+
+@media (max-width: 700px) {
+  .part {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

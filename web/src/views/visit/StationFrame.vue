@@ -1,0 +1,49 @@
+<script setup lang="ts">
+/** The shape of every station: the step in the middle, what goes with it beside. */
+defineProps<{ title: string; lead?: string }>()
+</script>
+
+<template>
+  <div class="frame" :class="{ alone: !$slots.aside }">
+    <section class="step" :aria-label="title">
+      <h2>{{ title }}</h2>
+      <p v-if="lead" class="lead">{{ lead }}</p>
+      <slot />
+    </section>
+    <aside v-if="$slots.aside" class="beside"><slot name="aside" /></aside>
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 24rem;
+  gap: 2rem;
+}
+
+.alone {
+  grid-template-columns: minmax(0, 52rem);
+}
+
+h2 {
+  font-size: 1.625rem;
+  line-height: 1.2;
+  text-wrap: pretty;
+}
+
+.lead {
+  max-width: 44rem;
+  font-size: 1.0625rem;
+}
+
+@media (max-width: 1000px) {
+  .frame {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 1.25rem;
+  }
+
+  h2 {
+    font-size: 1.375rem;
+  }
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { correctable, type VisitEvent } from '@uvanta/core/visit'
+import { computed, ref, shallowRef } from 'vue'
+import { clockWords } from '@/composables/words'
+import { useVisit } from '@/stores/visit'
+import CorrectDialog from './CorrectDialog.vue'
+import { eventWords } from './eventWords'
+
+/** The visit's log as it was written; corrected entries stay, struck through. */
+const store = useVisit()
+const correcting = shallowRef<VisitEvent | null>(null)
+const dialog = ref(false)
+const entries = computed(() =>
+  [...store.events].reverse().flatMap((event) => {
+    const words = eventWords(event)
+    if (!words) return []
+    const correction = store.state.corrections[event.id]
+    return [
+      {
+        event,
+        words,
+        correction,
+        now: correction?.payload
+          ? eventWords({ ...event, payload: correction.payload } as VisitEvent)
+          : null,
+      },
+    ]
+  }),
+)
+const mayCorrect = computed(() => store.mine || store.visit !== null)
+
+function correct(event: VisitEvent) {
+  correcting.value = event
+  dialog.value = true
+}
+</script>
+
+<template>
+  <section class="section" aria-labelledby="log-title">
+    <h2 id="log-title">Log</h2>
+    <ol class="rows log">
+      <li v-for="{ event, words, correction, now } in entries" :key="event.id">
+        <span class="mono small time">{{ clockWords(event.deviceTime) }}</span>
+        <span>
+          <s v-if="correction">{{ words }}</s>
+          <template v-else>{{ words }}</template>
+          <template v-if="correction">
+            <strong> {{ now ?? 'withdrawn' }}</strong>
+            <span class="soft small"> – {{ correction.why }} ({{ correction.by }})</span>
+          </template>
+        </span>
+        <span class="soft small who">{{ event.seq ? event.personName : 'waits to be sent' }}</span>
+        <BButton
+          v-if="mayCorrect && correctable.includes(event.kind) && event.seq"
+          size="sm"
+          variant="link"
+          :aria-label="`Correct: ${words}`"
+          @click="correct(event)"
+          >Correct</BButton
+        >
+        <span v-else />
+      </li>
+    </ol>
+    <CorrectDialog v-model="dialog" :event="correcting" />
+  </section>
+</template>
+
+<style scoped>
+.log li {
+  display: grid;
+  grid-template-columns: 4rem 1fr 9rem 6rem;
+  gap: 0.75rem;
+  align-items: center;
+  min-height: 48px;
+  padding: 0.15rem 0;
+}
+
+@media (max-width: 700px) {
+  .log li {
+    grid-template-columns: 3.2rem 1fr auto;
+  }
+
+  .who {
+    display: none;
+  }
+}
+</style>

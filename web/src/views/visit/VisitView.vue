@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import {
+  currentStation,
+  purposeTitles,
+  type Refusal,
+  type Station,
+  stationRefusal,
+  stationTitles,
+} from '@uvanta/core/visit'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { ApiProblem } from '@/api/client'
+import { useTitle } from '@/composables/useTitle'
+import { dateWords, visitStateWords } from '@/composables/words'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import TitleBlock from '@/parts/TitleBlock.vue'
+import VisitLine from '@/parts/VisitLine.vue'
+import WaitingLine from '@/parts/WaitingLine.vue'
+import { useVisit } from '@/stores/visit'
+import ArriveStation from './ArriveStation.vue'
+import ConflictDialog from './ConflictDialog.vue'
+import NoteStation from './NoteStation.vue'
+import SignStation from './SignStation.vue'
+import TestStation from './test/TestStation.vue'
+import VisitLog from './VisitLog.vue'
+
+const props = defineProps<{ id: string }>()
+const store = useVisit()
+const problem = shallowRef<ApiProblem | null>(null)
+const shown = ref<Station>('prepare')
+const refused = shallowRef<Refusal | null>(null)
+
+async function load() {
+  problem.value = null
+  try {
+    await store.open(props.id)
+    shown.value = currentStation(store.state)
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error
+  }
+}
+watch(() => props.id, load, { immediate: true })
+// The view follows the work: when a station is finished, the next one comes up.
+watch(
+  () => currentStation(store.state),
+  (station) => choose(station),
+)
+
+function choose(station: Station) {
+  refused.value = stationRefusal(store.state, station)
+  if (!refused.value) shown.value = station
+}
+
+const equipment = computed(() => store.visit?.equipment)
+useTitle(() => equipment.value?.tag)
+const closed = computed(() => Boolean(store.state.signed ?? store.state.stopped))
+const stateName = computed(() => {
+  if (store.state.signed) return 'signed'
+  if (store.state.stopped) return 'stopped'
+  return store.state.count > 1 ? 'under-way' : 'planned'
+})
+const done = computed<Station[]>(() =>
+  store.state.signed ? [...store.state.done, 'as-left'] : [...store.state.done],
+)
+const cells = computed(() => {
+  const e = equipment.value
+  if (!e || !store.visit) return []
+  return [
+    { label: 'Site', value: `${e.site}, ${e.address}`, span: 2 },
+    { label: 'Position', value: e.position, span: 2, wideOnly: true },
+    { label: 'Kind', value: `${e.kind} ${e.sizeIn} in · ${e.service}`, wideOnly: true },
+    { label: 'Serial', value: e.serial, mono: true, wideOnly: true },
+    { label: 'State', wideOnly: true, value: visitStateWords[stateName.value] ?? '' },
+  ]
+})
+const errand = computed(() =>
+  store.visit
+    ? [
+        purposeTitles[store.visit.purpose],
+        dateWords(store.visit.plannedOn),
+        ...(store.mine ? [] : [store.visit.technician]),
+      ].join(' · ')
+    : undefined,
+)
+</script>
+
+<template>
+  <div>
+    <ProblemNote :problem="problem" @retry="load" />
+    <WaitingLine v-if="!store.visit && !problem" what="the visit" />
+    <template v-if="store.visit && equipment">
+      <TitleBlock :title="equipment.tag" :subtitle="errand" :cells="cells" class="block" />
+      <VisitLine
+        :done="done"
+        :skipped="store.state.skipped"
+        :shown="shown"
+        :closed="closed"
+        @choose="choose"
+      />
+      <p v-if="refused" class="caution refused" role="alert">
+        {{ refused.why }} {{ refused.todo }}
+        <BButton v-if="refused.station" variant="link" @click="choose(refused.station)"
+          >Go to {{ stationTitles[refused.station] }}</BButton
+        >
+      </p>
+      <p v-if="store.sendProblem" class="caution" role="status">
+        {{ store.sendProblem }} {{ store.pending.length }}
+        {{ store.pending.length === 1 ? 'entry waits' : 'entries wait' }} on this device.
+        <BButton variant="link" @click="store.flush()">Send now</BButton>
+        <BButton variant="link" @click="store.dropPending()">Withdraw them</BButton>
+      </p>
+      <p v-if="store.state.stopped" class="caution">
+        This visit was stopped: {{ store.state.stopped.reason }}
+      </p>
+
+      <NoteStation
+        v-if="['prepare', 'make-safe', 'open-up', 'rebuild', 'return'].includes(shown)"
+        :key="shown"
+        :station="shown"
+      />
+      <ArriveStation v-else-if="shown === 'arrive'" />
+      <TestStation v-else-if="shown === 'as-found'" key="as-found" run="as-found" />
+      <SignStation v-else />
+
+      <VisitLog />
+      <ConflictDialog />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.refused {
+  margin-bottom: 1rem;
+}
+
+.refused :deep(.btn) {
+  min-height: 0;
+  padding: 0 0.25rem;
+}
+</style>

@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import type { TestPlan } from '@uvanta/core/library'
+import { actionsOf } from '@uvanta/core/procedure'
+import { type Dimension, parseDisplayed, unitLabel, unitsOf } from '@uvanta/core/quantity'
+import type { Refusal, RunName } from '@uvanta/core/visit'
+import { computed, reactive, ref, useTemplateRef } from 'vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useVisit } from '@/stores/visit'
+
+/** A filled paper form of the same procedure: Enter to Enter, recorded in the order of its steps. */
+const props = defineProps<{ run: RunName; plan: TestPlan }>()
+const emit = defineEmits<{ close: [] }>()
+const store = useVisit()
+const form = useTemplateRef<HTMLFormElement>('form')
+
+const records = computed(() =>
+  props.plan.procedure.steps.flatMap((s) => (s.record ? [s.record] : [])),
+)
+const values = reactive<Record<string, string>>({})
+const units = reactive<Record<string, string>>(
+  Object.fromEntries(records.value.map((r) => [r.item, r.unit ?? ''])),
+)
+const message = ref('')
+
+/** Enter goes to the next field; on the last one it records. */
+function onEnter(event: KeyboardEvent) {
+  const fields = [...(form.value?.querySelectorAll<HTMLElement>('[data-field]') ?? [])]
+  const here = fields.indexOf(event.target as HTMLElement)
+  if (here < 0 || here === fields.length - 1) return
+  event.preventDefault()
+  fields[here + 1]?.focus()
+}
+
+function faultOf(): string {
+  for (const r of records.value) {
+    const value = values[r.item]?.trim() ?? ''
+    if (!value) return `${r.title} is missing. Enter what stands on the form.`
+    if (r.ask !== 'reading') continue
+    try {
+      parseDisplayed(value)
+    } catch (error) {
+      return `${r.title}: ${(error as Error).message}`
+    }
+  }
+  return ''
+}
+
+function recordAll() {
+  message.value = faultOf()
+  if (message.value) return
+  const run = props.run
+  const station = run
+  let refused = store.record('note', { station, text: 'Entered from a filled paper form.' })
+  for (const step of props.plan.procedure.steps) {
+    for (const a of actionsOf(step)) {
+      if (a.kind === 'move')
+        refused ??= store.record('valve-moved', { element: a.element, to: a.to })
+    }
+    refused ??= step.record ? recordOne(step.record) : null
+    refused ??= store.record('step-done', { run, step: step.id })
+  }
+  message.value = refused ? `${refused.why} ${refused.todo}` : ''
+  if (!refused) emit('close')
+}
+
+function recordOne(r: (typeof records.value)[number]): Refusal | null {
+  const { run } = props
+  const value = values[r.item]?.trim() ?? ''
+  if (r.ask === 'reading') {
+    return store.record('reading', {
+      run,
+      item: r.item,
+      dimension: r.dimension as Dimension,
+      value,
+      unit: units[r.item] ?? '',
+      source: 'typed',
+    })
+  }
+  const label = r.answers?.find((a) => a.id === value)?.label ?? value
+  return store.record('answer', { run, item: r.item, answer: value, label })
+}
+</script>
+
+<template>
+  <form ref="form" class="filled" novalidate @submit.prevent="recordAll" @keydown.enter="onEnter">
+    <p class="soft">What stands on the form, in its order. Enter goes to the next field.</p>
+    <div v-for="r in records" :key="r.item" class="field">
+      <label :for="`filled-${r.item}`">{{ r.title }}</label>
+      <select
+        v-if="r.ask === 'answer'"
+        :id="`filled-${r.item}`"
+        v-model="values[r.item]"
+        class="form-select"
+        data-field
+      >
+        <option v-for="a in r.answers" :key="a.id" :value="a.id">{{ a.label }}</option>
+      </select>
+      <div v-else class="pair">
+        <input
+          :id="`filled-${r.item}`"
+          v-model="values[r.item]"
+          class="form-control mono"
+          inputmode="decimal"
+          autocomplete="off"
+          data-field
+        />
+        <select v-model="units[r.item]" class="form-select" :aria-label="`Unit of ${r.title}`">
+          <option v-for="u in unitsOf(r.dimension as Dimension)" :key="u" :value="u">
+            {{ unitLabel(r.dimension as Dimension, u) }}
+          </option>
+        </select>
+      </div>
+    </div>
+    <ProblemNote :problem="null" :message="message" />
+    <div class="actions">
+      <BButton type="submit" variant="primary" size="lg">Record the form</BButton>
+      <BButton variant="link" @click="emit('close')">Back to the steps</BButton>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.filled {
+  max-width: 44rem;
+}
+
+.field {
+  display: grid;
+  grid-template-columns: minmax(10rem, 1fr) minmax(0, 20rem);
+  gap: 0.5rem 1rem;
+  align-items: center;
+  border-top: 1px solid var(--rule);
+  padding: 0.4rem 0;
+}
+
+.field label {
+  font-weight: 600;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 7rem;
+  gap: 0.5rem;
+}
+
+.actions {
+  margin-top: 1rem;
+}
+
+@media (max-width: 700px) {
+  .field {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

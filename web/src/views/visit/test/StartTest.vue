@@ -1,0 +1,226 @@
+<script setup lang="ts">
+import { api, type Gauge, licenceKinds } from '@uvanta/contract'
+import type { TestPlan } from '@uvanta/core/library'
+import { validOn } from '@uvanta/core/programme'
+import type { Refusal, RunName } from '@uvanta/core/visit'
+import { useStorage } from '@vueuse/core'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { call } from '@/api/client'
+import { useLoad } from '@/composables/useLoad'
+import { dateWords } from '@/composables/words'
+import LinkButton from '@/parts/LinkButton.vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import StateMark from '@/parts/StateMark.vue'
+import { useGauge } from '@/stores/gauge'
+import { useSession } from '@/stores/session'
+import { useVisit } from '@/stores/visit'
+
+/** Choose the gauge, see that licence and calibration hold, note the line pressure, begin. */
+const props = defineProps<{ run: RunName; plan: TestPlan }>()
+const store = useVisit()
+const session = useSession()
+const link = useGauge()
+const refusal = shallowRef<Refusal | null>(null)
+const remembered = useStorage('uvanta-gauge', '')
+const gaugeId = ref('')
+const pressure = ref('')
+const unit = useStorage<'psi' | 'kPa' | 'bar'>('uvanta-line-unit', 'psi')
+
+const {
+  value: gauges,
+  problem,
+  load,
+} = useLoad(async () => (await call(api.gauges.list)).items.filter((g) => g.active))
+onMounted(async () => {
+  await Promise.all([load(), link.load()])
+  const fit = gauges.value ?? []
+  const earlier = store.state.runs['as-found']?.started.gauge.id
+  const wanted = fit.find((g) => g.id === (earlier ?? remembered.value))
+  gaugeId.value = (wanted ?? fit.find((g) => calibrationOf(g)))?.id ?? ''
+})
+
+const calibrationOf = (g: Gauge) =>
+  g.calibrations.find((c) => validOn(session.today, c.calibratedOn, c.validUntil))
+const gauge = computed(() => gauges.value?.find((g) => g.id === gaugeId.value))
+const calibration = computed(
+  () => gauge.value && (calibrationOf(gauge.value) ?? gauge.value.calibrations[0]),
+)
+const licence = computed(() =>
+  session.person?.licences.find((l) => l.kind === props.plan.pack.licence),
+)
+
+function start() {
+  refusal.value = null
+  const g = gauge.value
+  const c = calibration.value
+  if (!g || !c) {
+    refusal.value = { why: 'No gauge is chosen.', todo: 'Choose the gauge in your hand.' }
+    return
+  }
+  if (!licence.value) {
+    const kind = licenceKinds[props.plan.pack.licence as keyof typeof licenceKinds]
+    refusal.value = {
+      why: `You hold no licence “${kind}”.`,
+      todo: 'Hand the visit to a licensed tester, or have the licence entered.',
+    }
+    return
+  }
+  if (pressure.value.trim() && !/^\d{1,4}(\.\d{1,3})?$/.test(pressure.value.trim())) {
+    refusal.value = {
+      why: 'The line pressure is not a number.',
+      todo: 'Write digits with a point, as 62 or 4.2, or leave it empty.',
+    }
+    return
+  }
+  refusal.value = store.record('test-started', {
+    run: props.run,
+    procedureId: props.plan.procedure.id,
+    procedureVersion: props.plan.procedure.version,
+    gauge: {
+      id: g.id,
+      tag: g.tag,
+      serial: g.serial,
+      accuracyPercent: g.accuracyPercent,
+      accuracyOf: g.accuracyOf,
+      span: Number(g.span),
+      spanUnit: g.spanUnit,
+      calibratedOn: c.calibratedOn,
+      calibrationUntil: c.validUntil,
+      calibrationCertificate: c.certificate,
+    },
+    licence: {
+      kind: licence.value.kind,
+      number: licence.value.number,
+      expiresOn: licence.value.expiresOn,
+    },
+    ...(pressure.value.trim()
+      ? {
+          linePressure: {
+            dimension: 'gaugePressure' as const,
+            value: pressure.value.trim(),
+            unit: unit.value,
+          },
+        }
+      : {}),
+  })
+  if (!refusal.value) remembered.value = g.id
+}
+</script>
+
+<template>
+  <form novalidate @submit.prevent="start">
+    <p class="lead">
+      {{ plan.procedure.title }}. {{ plan.procedure.steps.length }} steps, under
+      {{ plan.pack.title }}.
+    </p>
+    <p v-if="run === 'as-found'" class="soft">
+      Before anything is disturbed: once it has been opened, this evidence is gone.
+    </p>
+    <ProblemNote :problem="problem" @retry="load" />
+    <div class="grid">
+      <div>
+        <label class="form-label" for="gauge">Gauge</label>
+        <select id="gauge" v-model="gaugeId" class="form-select">
+          <option v-for="g in gauges ?? []" :key="g.id" :value="g.id">
+            {{ g.tag }} · {{ g.span }} {{ g.spanUnit
+            }}{{ calibrationOf(g) ? '' : ' · out of calibration' }}
+          </option>
+        </select>
+        <p v-if="gauge" class="small mt-1">
+          <StateMark
+            v-if="calibrationOf(gauge)"
+            state="pass"
+            :label="`In calibration to ${dateWords(calibrationOf(gauge)?.validUntil)}`"
+          />
+          <StateMark
+            v-else
+            state="failed"
+            :label="`Out of calibration since ${dateWords(calibration?.validUntil)}`"
+          />
+        </p>
+      </div>
+      <div>
+        <label class="form-label" for="pressure">Line pressure</label>
+        <div class="pair">
+          <input
+            id="pressure"
+            v-model="pressure"
+            class="form-control mono"
+            inputmode="decimal"
+            autocomplete="off"
+            placeholder="62"
+          />
+          <select v-model="unit" class="form-select" aria-label="Unit of the line pressure">
+            <option>psi</option>
+            <option>kPa</option>
+            <option>bar</option>
+          </select>
+        </div>
+        <p v-if="licence" class="small mt-1">
+          <StateMark
+            :state="licence.expiresOn < session.today ? 'failed' : 'pass'"
+            :label="`Licence ${licence.number}, ${licence.expiresOn < session.today ? 'expired' : 'valid to'} ${dateWords(licence.expiresOn)}`"
+          />
+        </p>
+      </div>
+    </div>
+    <fieldset class="source">
+      <legend class="form-label">Readings</legend>
+      <label v-for="s in link.sources" :key="s.id" class="choice">
+        <input
+          type="radio"
+          name="source"
+          class="form-check-input"
+          :value="s.id"
+          :checked="link.source === s.id"
+          @change="link.choose(s.id)"
+        />
+        {{ s.title }}
+      </label>
+    </fieldset>
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <div class="actions">
+      <BButton type="submit" variant="primary" size="lg"
+        >Start the {{ run === 'as-found' ? 'as-found' : 'as-left' }} test</BButton
+      >
+      <LinkButton :to="{ name: 'paper-form', params: { id: store.visit?.id, run } }"
+        >Blank form for paper</LinkButton
+      >
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(16rem, 1fr));
+  gap: 1rem 1.5rem;
+  margin: 1rem 0;
+}
+
+.source {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.25rem 1.5rem;
+  margin-bottom: 1rem;
+}
+
+.source legend {
+  float: none;
+  width: 100%;
+  font-size: 1rem;
+}
+
+.choice {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 48px;
+}
+
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 6rem;
+  gap: 0.5rem;
+}
+</style>

@@ -1,0 +1,247 @@
+<script setup lang="ts">
+import { testPlanOf } from '@uvanta/core/library'
+import { type Refusal, type RunName, stationTitles } from '@uvanta/core/visit'
+import { useMediaQuery } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { outcomeWords } from '@/composables/words'
+import LinkButton from '@/parts/LinkButton.vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import StateMark from '@/parts/StateMark.vue'
+import VerdictList from '@/parts/VerdictList.vue'
+import { useLibrary } from '@/stores/library'
+import { useVisit } from '@/stores/visit'
+import { useGauge } from '@/stores/gauge'
+import StationFrame from '../StationFrame.vue'
+import FilledForm from './FilledForm.vue'
+import GaugePanel from './GaugePanel.vue'
+import StartTest from './StartTest.vue'
+import TestStep from './TestStep.vue'
+import TraceDialog from './TraceDialog.vue'
+
+/** The test sheet: one step at a time, the verdict growing beside it. */
+const props = defineProps<{ run: RunName }>()
+const store = useVisit()
+const library = useLibrary()
+const refusal = shallowRef<Refusal | null>(null)
+const impossible = ref('')
+const cannot = ref(false)
+
+const plan = computed(() => {
+  const { plan: p } = store.state
+  return p && library.library ? testPlanOf(library.library, p.packId, p.equipment.kind) : null
+})
+const run = computed(() => store.state.runs[props.run])
+const steps = computed(() => plan.value?.procedure.steps ?? [])
+const chosen = ref<string | null>(null)
+const step = computed(
+  () =>
+    steps.value.find((s) => s.id === chosen.value) ??
+    steps.value.find((s) => !run.value?.stepsDone.includes(s.id)),
+)
+const verdict = computed(() => store.verdict(props.run))
+const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
+const finished = computed(() => run.value?.finished ?? false)
+const passed = computed(() => finished.value && verdict.value?.outcome.startsWith('pass'))
+const stationOpen = computed(() => !store.state.done.includes(props.run))
+
+// The gauge comes on the line with the test and goes off it with the station.
+const gauge = useGauge()
+const narrow = useMediaQuery('(max-width: 700px)')
+watch(
+  () => Boolean(run.value && !finished.value && writable.value),
+  (testing) => (testing ? void gauge.open() : gauge.close()),
+  { immediate: true },
+)
+onBeforeUnmount(() => gauge.close())
+
+const filling = ref(false)
+const tracing = ref<string | null>(null)
+const traceShown = computed({
+  get: () => tracing.value !== null,
+  set: (shown) => {
+    if (!shown) tracing.value = null
+  },
+})
+const traced = computed(() => run.value?.readings.filter((r) => r.trace).map((r) => r.item) ?? [])
+const tracedReading = computed(
+  () => run.value?.readings.findLast((r) => r.item === tracing.value && r.trace) ?? null,
+)
+const tracedTitle = computed(
+  () => verdict.value?.items.find((i) => i.id === tracing.value)?.title ?? '',
+)
+
+function advance() {
+  chosen.value = null
+  refusal.value = null
+}
+function finish() {
+  refusal.value = store.record('test-finished', { run: props.run })
+}
+function leave(skip: boolean) {
+  refusal.value = store.record('station-done', {
+    station: 'as-found',
+    ...(skip ? { skipTo: 'return' as const } : {}),
+  })
+}
+function recordImpossible() {
+  if (!impossible.value.trim()) {
+    refusal.value = { why: 'The reason is missing.', todo: 'Say why the readings cannot be taken.' }
+    return
+  }
+  refusal.value =
+    store.record('as-found-impossible', { reason: impossible.value.trim() }) ??
+    store.record('station-done', { station: 'as-found' })
+}
+const title = computed(() => {
+  if (!run.value) return props.run === 'as-found' ? 'Test it as it stands' : 'Test it again'
+  return finished.value
+    ? `${stationTitles[props.run].split(' ')[0]} test finished`
+    : (step.value?.title ?? 'All steps are done')
+})
+</script>
+
+<template>
+  <StationFrame :title="title">
+    <StartTest v-if="!run && plan && writable" :run="props.run" :plan="plan" />
+    <p
+      v-else-if="!run && store.state.asFoundImpossible && props.run === 'as-found'"
+      class="caution"
+    >
+      As-found could not be taken: {{ store.state.asFoundImpossible.reason }}
+    </p>
+    <p v-else-if="!run" class="soft">No test was made here.</p>
+
+    <template v-if="run && !finished">
+      <FilledForm v-if="filling && plan" :run="props.run" :plan="plan" @close="filling = false" />
+      <TestStep
+        v-else-if="step && writable"
+        :key="step.id"
+        :run="props.run"
+        :step="step"
+        :number="steps.indexOf(step) + 1"
+        :of="steps.length"
+        @advance="advance"
+      />
+      <div v-else-if="writable" class="actions">
+        <BButton variant="primary" size="lg" @click="finish">Finish the test</BButton>
+      </div>
+      <ol v-if="!filling" class="steps no-print" aria-label="Steps of the procedure">
+        <li v-for="(s, n) in steps" :key="s.id">
+          <button
+            type="button"
+            :class="{ done: run.stepsDone.includes(s.id), now: s.id === step?.id }"
+            :aria-label="`Step ${n + 1}: ${s.title}`"
+            :aria-current="s.id === step?.id ? 'step' : undefined"
+            @click="chosen = s.id"
+          >
+            {{ n + 1 }}
+          </button>
+        </li>
+      </ol>
+      <p v-if="writable && !filling" class="paper no-print">
+        <LinkButton :to="{ name: 'paper-form', params: { id: store.visit?.id, run: props.run } }"
+          >Blank form for paper</LinkButton
+        >
+        <BButton variant="link" @click="filling = true">Enter a filled form</BButton>
+      </p>
+    </template>
+
+    <p v-if="finished && verdict" class="whole">
+      <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
+      <span>{{ verdict.reason }}</span>
+    </p>
+    <div v-if="finished && props.run === 'as-found' && writable && stationOpen" class="actions">
+      <BButton v-if="passed" variant="primary" size="lg" @click="leave(true)"
+        >Passed – return to service</BButton
+      >
+      <BButton :variant="passed ? 'outline-primary' : 'primary'" size="lg" @click="leave(false)">
+        {{ passed ? 'Open it all the same' : 'Make it safe, then repair' }}
+      </BButton>
+    </div>
+
+    <div v-if="props.run === 'as-found' && !run && writable && stationOpen" class="cannot">
+      <BButton v-if="!cannot" variant="link" @click="cannot = true"
+        >It cannot be tested as found</BButton
+      >
+      <template v-else>
+        <label class="form-label" for="impossible">Why not</label>
+        <input
+          id="impossible"
+          v-model="impossible"
+          class="form-control"
+          placeholder="Shut off since the flood; no water at the inlet"
+        />
+        <BButton class="mt-2" variant="outline-primary" @click="recordImpossible"
+          >Record and go on</BButton
+        >
+      </template>
+    </div>
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+
+    <template #aside>
+      <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />
+      <VerdictList
+        v-if="verdict"
+        :verdict="verdict"
+        title="Readings and verdict"
+        :traced="traced"
+        @trace="tracing = $event"
+      />
+      <p v-else class="soft">Readings and verdict appear here as they are taken.</p>
+      <TraceDialog v-model="traceShown" :reading="tracedReading" :title="tracedTitle" />
+    </template>
+  </StationFrame>
+</template>
+
+<style scoped>
+.steps {
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  padding: 0;
+  margin: 1.5rem 0 0;
+}
+
+.steps button {
+  min-width: 48px;
+  min-height: 48px;
+  border: 1px solid var(--rule);
+  background: none;
+  color: var(--ink-soft);
+  font-family: var(--bs-font-monospace);
+}
+
+.steps .done {
+  background: var(--paper-sunk);
+  color: var(--ink);
+  border-color: var(--ink);
+}
+
+.steps .now {
+  border: 3px solid var(--blue);
+  color: var(--ink);
+  font-weight: 700;
+}
+
+.paper {
+  margin: 0.5rem 0 0;
+}
+
+.whole {
+  border: 2px solid var(--rule-strong);
+  background: var(--paper-raised);
+  padding: 1.25rem;
+  margin: 0.75rem 0 1.25rem;
+}
+
+.whole :deep(.state) {
+  font-size: 2.5rem;
+  font-weight: 700;
+  display: flex;
+}
+
+.cannot {
+  margin-top: 1.5rem;
+}
+</style>

@@ -1,0 +1,233 @@
+<script setup lang="ts">
+import type { ProcedureStep } from '@uvanta/core/procedure'
+import type { Refusal, RunName } from '@uvanta/core/visit'
+import { useMediaQuery } from '@vueuse/core'
+import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useGauge } from '@/stores/gauge'
+import { useVisit } from '@/stores/visit'
+import GaugePanel from './GaugePanel.vue'
+import TestDrawing from './TestDrawing.vue'
+import TypedReading from './TypedReading.vue'
+import { useStepActions } from './useStepActions'
+import { useTakeReading } from './useTakeReading'
+
+/** One step of the procedure: what to do, why, one big action, the drawing, and what is recorded. */
+const props = defineProps<{ run: RunName; step: ProcedureStep; number: number; of: number }>()
+const emit = defineEmits<{ advance: [] }>()
+const store = useVisit()
+const gauge = useGauge()
+const record = props.step.record
+const hands = useStepActions(props.step)
+const reading = useTakeReading(props.run, props.step)
+const refusal = shallowRef<Refusal | null>(null)
+const typing = ref(false)
+const asItStands = ref(false)
+const narrow = useMediaQuery('(max-width: 700px)')
+const action = useTemplateRef<HTMLElement>('action')
+
+const streamed = computed(() => gauge.streaming && !typing.value)
+/** With a gauge on the line the hands come first, then the reading; else both are one press. */
+const handsFirst = computed(() => gauge.streaming && hands.left.value > 0)
+
+function focusAction() {
+  void nextTick(() =>
+    action.value?.querySelector<HTMLElement>('input, button')?.focus({ preventScroll: true }),
+  )
+}
+onMounted(() => {
+  gauge.begin()
+  focusAction()
+})
+watch(handsFirst, focusAction)
+watch(reading.heightMm, (mm) => gauge.heldAt(Number(mm) / 1000 || 0))
+
+function next() {
+  refusal.value = store.record('step-done', { run: props.run, step: props.step.id })
+  if (!refusal.value) emit('advance')
+}
+
+async function carryOut() {
+  if (!(await hands.carryOut())) return
+  if (!record) next()
+}
+
+/** What the hands did counts before what was read after it. */
+async function handsDone(): Promise<boolean> {
+  if (await hands.carryOut()) return true
+  refusal.value = hands.refusal.value
+  return false
+}
+
+async function takeTyped(value: string, unit: string) {
+  if (!(await handsDone())) return
+  refusal.value = reading.typed(value, unit)
+  if (!refusal.value) next()
+}
+
+function takeStreamed(force: boolean) {
+  if (reading.streamed(force)) return next()
+  asItStands.value = record?.read === 'plateau'
+}
+
+async function answer(option: { id: string; label: string }) {
+  if (!(await handsDone())) return
+  refusal.value = store.record('answer', {
+    run: props.run,
+    item: record?.item ?? '',
+    answer: option.id,
+    label: option.label,
+  })
+  if (!refusal.value) next()
+}
+
+const message = computed(() => {
+  const r = refusal.value ?? hands.refusal.value
+  return reading.message.value || (r ? `${r.why} ${r.todo}` : '')
+})
+const takeWords = computed(() =>
+  record?.read === 'plateau'
+    ? 'Take the reading'
+    : record?.read === 'first-drip'
+      ? 'First drip – read'
+      : 'It opens – read',
+)
+</script>
+
+<template>
+  <div class="test-step">
+    <p class="soft small count">Step {{ number }} of {{ of }}</p>
+    <p v-if="step.how" class="how">{{ step.how }}</p>
+    <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
+
+    <GaugePanel v-if="narrow && gauge.streaming" slim />
+    <div ref="action" class="do">
+      <template v-if="hands.busy.value">
+        <BButton variant="primary" size="lg" disabled
+          >Turning {{ hands.done.value }} of {{ hands.actions.length }}</BButton
+        >
+      </template>
+      <BButton v-else-if="handsFirst" variant="primary" size="lg" @click="carryOut">{{
+        record ? 'Carry it out' : 'Done – next step'
+      }}</BButton>
+      <template v-else-if="record?.ask === 'reading'">
+        <div v-if="streamed" class="actions">
+          <BButton variant="primary" size="lg" @click="takeStreamed(false)">{{
+            takeWords
+          }}</BButton>
+          <BButton v-if="asItStands" variant="outline-primary" @click="takeStreamed(true)"
+            >Take it as it stands</BButton
+          >
+          <BButton variant="link" @click="typing = true">Type it instead</BButton>
+        </div>
+        <TypedReading v-else :record="record" :step-id="step.id" @take="takeTyped" />
+        <div v-if="record.head" class="height">
+          <label :for="`height-${step.id}`">Gauge above the port</label>
+          <input
+            :id="`height-${step.id}`"
+            v-model="reading.heightMm.value"
+            class="form-control mono"
+            inputmode="decimal"
+          />
+          <span class="soft">mm</span>
+          <BButton
+            v-for="mm in ['-300', '0', '300', '600']"
+            :key="mm"
+            size="sm"
+            variant="outline-secondary"
+            @click="reading.heightMm.value = mm"
+            >{{ mm }}</BButton
+          >
+        </div>
+      </template>
+      <div v-else-if="record" class="answers" role="group" :aria-label="record.title">
+        <p class="question">{{ record.title }}</p>
+        <BButton
+          v-for="o in record.answers"
+          :key="o.id"
+          variant="outline-primary"
+          size="lg"
+          @click="answer(o)"
+          >{{ o.label }}</BButton
+        >
+      </div>
+      <BButton v-else variant="primary" size="lg" @click="carryOut">Done – next step</BButton>
+    </div>
+    <ProblemNote :problem="null" :message="message" />
+
+    <TestDrawing :hands="hands" />
+
+    <p class="why"><strong>Why</strong> {{ step.why }}</p>
+    <p v-if="step.watch" class="why"><strong>Watch</strong> {{ step.watch }}</p>
+    <p v-for="m in step.mistakes" :key="m" class="why"><strong>Mistake</strong> {{ m }}</p>
+  </div>
+</template>
+
+<style scoped>
+.count {
+  margin-bottom: 0.15rem;
+}
+
+.how {
+  font-size: 1.125rem;
+  margin-bottom: 0.5rem;
+}
+
+.do {
+  margin: 0.6rem 0;
+  min-height: 58px;
+}
+
+.why {
+  color: var(--ink-soft);
+  max-width: 48rem;
+  margin: 0.25rem 0 0;
+}
+
+.why strong {
+  color: var(--ink);
+  margin-right: 0.4rem;
+}
+
+.answers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  align-items: center;
+}
+
+.question {
+  margin: 0;
+  font-weight: 600;
+  flex-basis: 100%;
+}
+
+.height {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+  margin-top: 0.6rem;
+}
+
+.height label {
+  font-weight: 600;
+}
+
+.height input {
+  width: 6rem;
+}
+
+@media (max-width: 700px) {
+  .do > .btn,
+  .actions .btn-primary,
+  .answers .btn {
+    width: 100%;
+  }
+
+  .answers .btn {
+    justify-content: flex-start;
+    text-align: left;
+  }
+}
+</style>

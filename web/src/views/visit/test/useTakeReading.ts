@@ -1,0 +1,112 @@
+import type { ProcedureStep } from '@uvanta/core/procedure'
+import { type Dimension, parseDisplayed, roundTo } from '@uvanta/core/quantity'
+import { encodeTrace, type PickedReading, pickOpening, pickPlateau } from '@uvanta/core/trace'
+import type { PayloadOf, Refusal, RunName } from '@uvanta/core/visit'
+import { ref } from 'vue'
+import { useGauge } from '@/stores/gauge'
+import { useVisit } from '@/stores/visit'
+
+/** The longest stretch of trace that is kept with a reading, s. */
+const KEPT_S = 240
+/** A needle that never rests is read as the mean of this long, s. */
+const AS_IT_STANDS_S = 1
+
+/** Takes the reading of a step, typed or from the trace, and records it. */
+export function useTakeReading(run: RunName, step: ProcedureStep) {
+  const visit = useVisit()
+  const gauge = useGauge()
+  const record = step.record
+  /** Height of the gauge above the port, mm; counts when a hose is open to air. */
+  const heightMm = ref('0')
+  const message = ref('')
+
+  function common(): Pick<PayloadOf<'reading'>, 'run' | 'item' | 'dimension'> {
+    return {
+      run,
+      item: record?.item ?? '',
+      dimension: record?.dimension as Dimension,
+    }
+  }
+
+  const height = () =>
+    record?.head
+      ? {
+          gaugeAbovePort: {
+            dimension: 'length' as const,
+            value: heightMm.value.trim(),
+            unit: 'mm' as const,
+          },
+        }
+      : {}
+
+  function typed(value: string, unit: string): Refusal | null {
+    message.value = ''
+    try {
+      parseDisplayed(value)
+      if (record?.head) parseDisplayed(heightMm.value)
+    } catch (error) {
+      message.value = (error as Error).message
+      return { why: message.value, todo: '' }
+    }
+    return visit.record('reading', {
+      ...common(),
+      value: value.trim(),
+      unit,
+      source: 'typed',
+      ...height(),
+    })
+  }
+
+  /** The reading on the trace; null with a message when there is none yet. */
+  function pick(asItStands: boolean): PickedReading | null {
+    const { hello } = gauge.view ?? {}
+    const values = gauge.trace()
+    if (!hello || values.length < 5) return null
+    const source = { periodS: hello.periodS, resolution: hello.resolution, span: hello.span }
+    if (record?.read !== 'plateau') return pickOpening(values, source)
+    const rest = pickPlateau(values, source)
+    if (rest || !asItStands) return rest
+    const last = values.slice(-Math.round(AS_IT_STANDS_S / hello.periodS)).filter((v) => v === v)
+    if (last.length === 0) return null
+    const mean = last.reduce((a, b) => a + b, 0) / last.length
+    const deviation = Math.sqrt(last.reduce((a, b) => a + (b - mean) ** 2, 0) / last.length)
+    const fallback = pickOpening(values, source)
+    return fallback && { ...fallback, index: values.length - 1, value: mean, deviation }
+  }
+
+  /** Takes the reading from the trace. Answers true when it was recorded. */
+  function streamed(asItStands: boolean): boolean {
+    message.value = ''
+    const { hello, state } = gauge.view ?? {}
+    if (!hello || state !== 'live') {
+      message.value = 'The gauge is not on the line. Wait for it, or type the reading.'
+      return false
+    }
+    const picked = pick(asItStands)
+    if (!picked) {
+      message.value = 'The needle does not rest yet. Wait until it does, or take it as it stands.'
+      return false
+    }
+    const values = gauge.trace()
+    const first = Math.max(0, values.length - Math.round(KEPT_S / hello.periodS))
+    const mark = Math.max(0, picked.index - first)
+    const digits = Math.max(0, Math.round(-Math.log10(hello.resolution)))
+    const refusal = visit.record('reading', {
+      ...common(),
+      value: roundTo(picked.value, digits),
+      unit: hello.unit,
+      source: 'streamed',
+      deviation: Math.round(picked.deviation * 1e5) / 1e5,
+      trace: {
+        data: encodeTrace({ ...hello, values: values.slice(first) }),
+        mark,
+        found: mark,
+      },
+      ...height(),
+    })
+    if (refusal) message.value = `${refusal.why} ${refusal.todo}`
+    return !refusal
+  }
+
+  return { heightMm, message, typed, streamed }
+}
