@@ -7,6 +7,7 @@ export default defineConfig({
         test: {
           name: 'core',
           include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'library/**/*.test.ts'],
+          testTimeout: 30_000,
         },
       },
       {

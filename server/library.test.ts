@@ -42,7 +42,7 @@ describe('a bad file is refused with file, line and reason', () => {
   const procedure = 'procedures/rp-relief-first.yaml'
   const pack = 'rulepacks/larkhaven-relief-first.yaml'
   it('that is no YAML', () => {
-    expect(damaged(procedure, 'version: 1', 'version: [1')?.message).toMatch(
+    expect(damaged(procedure, 'version: 2', 'version: [2')?.message).toMatch(
       /^procedures\/rp-relief-first\.yaml:\d+ /,
     )
   })
@@ -73,6 +73,29 @@ describe('a bad file is refused with file, line and reason', () => {
     expect(damaged(pack, 'procedure: rp-relief-first', 'procedure: rp-sideways')?.message).toMatch(
       /no procedure “rp-sideways”/,
     )
+  })
+  it('that turns a valve which the assembly does not have', () => {
+    const fault = damaged(
+      procedure,
+      'element: low-control, to: crack',
+      'element: low-tap, to: crack',
+    )
+    expect(fault?.places[0]?.line).toBe(lineOf(procedure, 'element: low-control, to: crack'))
+    expect(fault?.message).toMatch(/a RP has no “low-tap”/)
+  })
+  it('that takes over steps of a procedure which is not there', () => {
+    const detector = 'procedures/dcda-across.yaml'
+    const fault = damaged(detector, 'include: dc-across', 'include: dc-sideways')
+    expect(fault?.places[0]?.line).toBe(lineOf(detector, 'include: dc-across'))
+    expect(fault?.message).toMatch(/no procedure “dc-sideways”/)
+  })
+  it('that takes over steps in a circle', () => {
+    const fault = damaged(
+      'procedures/dc-across.yaml',
+      'steps:',
+      'steps:\n  - include: dc-across\n    line: main',
+    )
+    expect(fault?.message).toMatch(/dc-across\.yaml:\d+ .*circle/)
   })
   it('whose name is not its id', () => {
     expect(damaged(pack, 'id: larkhaven-relief-first', 'id: another')?.message).toMatch(

@@ -47,7 +47,7 @@ function body(id: string, sizeIn: number, extraMlPerKpa: number): Volume {
  */
 function extraGives(kind: AssemblyKind, place: string, sizeIn: number): number {
   if (kind.startsWith('RP') && place.endsWith('zone')) return 0.15 * sizeIn ** 0.7
-  if ((kind === 'PVB' || kind === 'SVB') && place.startsWith('body')) return 0.2
+  if ((kind === 'PVB' || kind === 'SVB') && place.startsWith('body')) return 0.1
   return 0
 }
 

@@ -39,3 +39,13 @@ export class CannotCompute extends Error {
 export function compute(definition: Computation, input: unknown, library: Library): unknown {
   return definition.run(check(definition.input, input), library)
 }
+
+/** The answer, or what the core says cannot be answered. */
+export function answered<T>(work: () => T): T {
+  try {
+    return work()
+  } catch (error) {
+    if (error instanceof RangeError) throw new CannotCompute(error.message)
+    throw error
+  }
+}

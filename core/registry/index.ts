@@ -1,17 +1,26 @@
 import { analyseTrace } from './analyseTrace'
+import { boltPattern } from './boltPattern'
 import { CannotCompute, type Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
 import { judgeBackflowTest } from './judgeBackflowTest'
+import { lubricantAdvice } from './lubricantAdvice'
+import { glandFit, identifyOring } from './orings'
 import { simulateAssembly } from './simulateAssembly'
+import { torqueSetting } from './torqueSetting'
 
 export { CannotCompute, compute, type Computation } from './computation'
 
 /** Everything that can be computed, by name. */
 export const computations: readonly Computation[] = [
   analyseTrace,
+  boltPattern,
   convertQuantity,
+  glandFit,
+  identifyOring,
   judgeBackflowTest,
+  lubricantAdvice,
   simulateAssembly,
+  torqueSetting,
 ]
 
 /** @throws CannotCompute naming what there is */

@@ -18,8 +18,14 @@ export function openingPoints(values: Float64Array, blocks: Blocks, floor: numbe
   const least = Math.max(floor / Math.sqrt(size), 1e-12)
   const points: OpeningPoint[] = []
   let start = -1
+  // The tail of a drop is no fall of its own: after an opening the trace must rest or rise once.
+  let over = false
   for (let b = 0; b + 1 < count; b++) {
     const slope = (mean[b + 1] as number) - (mean[b] as number)
+    if (over) {
+      over = slope < -2 * least
+      continue
+    }
     if (start < 0) {
       if (slope < -2 * least) start = b
       continue
@@ -36,9 +42,11 @@ export function openingPoints(values: Float64Array, blocks: Blocks, floor: numbe
     if (slope > SLOWER * typical && after > SLOWER * typical) {
       points.push(meeting(values, blocks, b, Math.max(start, b - LINE_BLOCKS), 'stops'))
       start = -1
+      over = true
     } else if (slope < FASTER * typical && slope < typical - 6 * least) {
       points.push(departure(values, blocks, b, Math.max(start, b - LINE_BLOCKS), floor))
       start = -1
+      over = true
     }
   }
   return points
@@ -100,5 +108,11 @@ function departure(
       break
     }
   }
-  return { index: Math.max(0, index), value: line.at(index), then: 'drops' }
+  return { index: Math.max(0, index), value: middleOf(values, index), then: 'drops' }
+}
+
+/** The middle one of the last few samples up to an index: a flicker does not count. */
+function middleOf(values: Float64Array, index: number): number {
+  const last = values.slice(Math.max(0, index - 4), index + 1).filter((v) => v === v)
+  return last.sort()[Math.floor(last.length / 2)] ?? NaN
 }

@@ -12,8 +12,8 @@ export interface PickedReading {
 
 /** How long a person takes from seeing a drip to pressing, s. */
 const REACTION_S = 0.6
-/** A found opening belongs to a press that comes within this time after it. */
-const BELONGS_S = 4
+/** A found opening belongs to a press that comes within this time after it; a late press is no wrong reading. */
+const BELONGS_S = 30
 
 /** The last rest of a trace; null while it has none. */
 export function pickPlateau(values: Float64Array, source: TraceSource): PickedReading | null {

@@ -176,7 +176,7 @@ export class DemoVisit {
 }
 
 /** Seconds between samples of a demo’s test; coarse, since nobody looks at the trace. */
-const SAMPLE_S = 0.25
+const SAMPLE_S = 0.5
 
 /** A modelled reading as a technician types it: one digit less than the model gives. */
 function typed({ item, dimension, value, unit }: Reading) {

@@ -74,7 +74,7 @@ const options = computed(() => {
         type: 'linear' as const,
         min: 0,
         max: Math.max(10, (props.values.length - 1) * props.periodS),
-        ticks: { ...ticks, callback: (v: number | string) => `${v} s` },
+        ticks: { ...ticks, callback: (v: number | string) => `${Math.round(Number(v))} s` },
         grid: { display: false },
       },
       y: { beginAtZero: true, suggestedMax: 4, ticks, grid },

@@ -7,6 +7,7 @@ import {
   zonesOf,
 } from '@uvanta/core/assembly'
 import { computed } from 'vue'
+import DrawnHeight from './DrawnHeight.vue'
 import DrawnKit from './DrawnKit.vue'
 import DrawnPart from './DrawnPart.vue'
 import DrawnPipe from './DrawnPipe.vue'
@@ -27,6 +28,8 @@ export interface LiveDrawing {
   readonly wanted: readonly string[]
   /** What the gauge shows, with its unit. */
   readonly shown: string
+  /** Height of the gauge above the port, mm, where it counts. */
+  readonly heightMm: number | null
 }
 
 /**
@@ -41,7 +44,7 @@ const props = defineProps<{
   /** Shows only what the step needs; for a narrow screen. */
   folded?: boolean
 }>()
-const emit = defineEmits<{ turn: [element: string] }>()
+const emit = defineEmits<{ turn: [element: string]; height: [mm: number] }>()
 
 const known = computed<AssemblyKind | null>(() => (isAssemblyKind(props.kind) ? props.kind : null))
 const geometry = computed(() => (known.value ? geometryOf(known.value, Boolean(props.live)) : null))
@@ -66,7 +69,10 @@ const view = computed(() => {
   ]
   if (xs.length === 0) return whole
   const left = Math.max(0, Math.min(...xs, 340) - 56)
-  const right = Math.min(g.width, Math.max(...xs, 460) + 56)
+  const right = Math.min(
+    g.width,
+    props.live?.heightMm === null ? Math.max(...xs, 460) + 56 : g.width,
+  )
   return `${left} 0 ${right - left} ${g.height}`
 })
 </script>
@@ -175,6 +181,13 @@ const view = computed(() => {
       :pressable="pressable ?? false"
       :shown="live.shown"
       @turn="emit('turn', $event)"
+    />
+    <DrawnHeight
+      v-if="live && live.heightMm !== null"
+      :x="geometry.width - 90"
+      :y="geometry.mainY + 176"
+      :mm="live.heightMm"
+      @pick="emit('height', $event)"
     />
     <path class="flow" :d="`M14 ${geometry.mainY + 88}h58m-11-6 11 6-11 6`" />
     <text x="80" :y="geometry.mainY + 93" class="name start">flow</text>

@@ -12,7 +12,11 @@ defineProps<{
 </script>
 
 <template>
-  <g :transform="`translate(${element.x} ${element.y})${small ? ' scale(0.62)' : ''}`" class="part">
+  <g
+    :transform="`translate(${element.x} ${element.y})${small ? ' scale(0.62)' : ''}`"
+    class="part"
+    :class="{ lifted }"
+  >
     <template v-if="element.role === 'check'">
       <path class="body" d="M-32-30h64v60h-64z" />
       <path class="works" d="M-12-18v36M-6 0h6l4-9 6 18 6-18 4 9h8" />

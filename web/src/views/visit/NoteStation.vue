@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { isAssemblyKind } from '@uvanta/core/assembly'
 import { type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
+import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 import RepairForm from './RepairForm.vue'
@@ -37,6 +39,7 @@ const words: Partial<Record<Station, { lead: string; done: string; caution?: str
   },
 }
 const w = computed(() => words[props.station])
+const testable = computed(() => isAssemblyKind(store.state.plan?.equipment.kind ?? ''))
 const current = computed(
   () => !store.state.done.includes(props.station) && !store.state.skipped.includes(props.station),
 )
@@ -78,6 +81,11 @@ function finish() {
       <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
       <div class="actions mt-3">
         <BButton variant="primary" size="lg" @click="finish">{{ w?.done }}</BButton>
+        <LinkButton
+          v-if="station === 'prepare' && testable"
+          :to="{ name: 'paper-form', params: { id: store.visit?.id, run: 'as-found' } }"
+          >Blank form for paper</LinkButton
+        >
         <BButton v-if="text.trim()" variant="outline-primary" @click="saveNote"
           >Keep the note</BButton
         >

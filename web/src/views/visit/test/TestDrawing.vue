@@ -11,7 +11,12 @@ import { useExpected } from '@/workers/useExpected'
 import type { useStepActions } from './useStepActions'
 
 /** The assembly of the visit as it stands now: valves, hoses, what drips, what a healthy one would hold. */
-const props = defineProps<{ hands: ReturnType<typeof useStepActions> }>()
+const props = defineProps<{
+  hands: ReturnType<typeof useStepActions>
+  /** Height of the gauge above the port, mm; null where it does not count. */
+  heightMm: number | null
+}>()
+const emit = defineEmits<{ height: [mm: number] }>()
 const store = useVisit()
 const gauge = useGauge()
 const narrow = useMediaQuery('(max-width: 700px)')
@@ -61,6 +66,7 @@ const live = computed<LiveDrawing>(() => ({
     a.kind === 'move' ? [a.element] : a.port ? [a.port] : [],
   ),
   shown: shown.value,
+  heightMm: props.heightMm,
 }))
 </script>
 
@@ -73,6 +79,7 @@ const live = computed<LiveDrawing>(() => ({
       :pressable="store.mine"
       :folded="narrow"
       @turn="hands.turn"
+      @height="emit('height', $event)"
     />
     <figcaption class="soft small">
       Press a valve to turn it.

@@ -130,14 +130,7 @@ const takeWords = computed(() =>
             inputmode="decimal"
           />
           <span class="soft">mm</span>
-          <BButton
-            v-for="mm in ['-300', '0', '300', '600']"
-            :key="mm"
-            size="sm"
-            variant="outline-secondary"
-            @click="reading.heightMm.value = mm"
-            >{{ mm }}</BButton
-          >
+          <span class="soft small">or press the scale on the drawing</span>
         </div>
       </template>
       <div v-else-if="record" class="answers" role="group" :aria-label="record.title">
@@ -155,7 +148,11 @@ const takeWords = computed(() =>
     </div>
     <ProblemNote :problem="null" :message="message" />
 
-    <TestDrawing :hands="hands" />
+    <TestDrawing
+      :hands="hands"
+      :height-mm="record?.head ? Number(reading.heightMm.value) || 0 : null"
+      @height="reading.heightMm.value = String($event)"
+    />
 
     <p class="why"><strong>Why</strong> {{ step.why }}</p>
     <p v-if="step.watch" class="why"><strong>Watch</strong> {{ step.watch }}</p>

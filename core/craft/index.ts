@@ -1,0 +1,6 @@
+export * from './boltPattern'
+export * from './lubricant'
+export * from './oring'
+export { type OringSize, oringSizes } from './oringTable'
+export { type Thread, threadNamed, threads } from './threads'
+export * from './torque'

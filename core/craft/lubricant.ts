@@ -1,0 +1,135 @@
+/** Rubbers and plastics that seals are made of. */
+export const elastomers = {
+  nbr: 'Nitrile (NBR)',
+  epdm: 'EPDM',
+  fkm: 'Fluoroelastomer (FKM)',
+  silicone: 'Silicone (VMQ)',
+  natural: 'Natural rubber',
+  neoprene: 'Chloroprene (CR)',
+  polyurethane: 'Polyurethane',
+  ptfe: 'PTFE',
+} as const
+export type Elastomer = keyof typeof elastomers
+
+export const lubricants = {
+  petrolatum: 'Petroleum jelly',
+  mineral: 'Mineral oil or grease',
+  silicone: 'Silicone grease',
+  'silicone-potable': 'Silicone grease listed for drinking water',
+  'food-grade': 'Food-grade synthetic grease',
+  pag: 'Polyglycol grease',
+  pfpe: 'Perfluorinated grease, oxygen listed',
+  refrigeration: 'Refrigeration oil of the system',
+  'makers-sachet': 'The maker’s sachet from the kit',
+} as const
+export type Lubricant = keyof typeof lubricants
+
+export const lubricantServices = {
+  'drinking-water': 'drinking water',
+  gas: 'gas',
+  air: 'compressed air',
+  oxygen: 'oxygen',
+  food: 'food contact',
+  refrigerant: 'refrigerant',
+  fuel: 'fuel',
+} as const
+export type LubricantService = keyof typeof lubricantServices
+
+/** What a lubricant is made of decides what it attacks. */
+const BASE: Readonly<
+  Record<Lubricant, 'petroleum' | 'silicone' | 'synthetic' | 'inert' | 'unknown'>
+> = {
+  petrolatum: 'petroleum',
+  mineral: 'petroleum',
+  silicone: 'silicone',
+  'silicone-potable': 'silicone',
+  'food-grade': 'synthetic',
+  pag: 'synthetic',
+  pfpe: 'inert',
+  refrigeration: 'petroleum',
+  'makers-sachet': 'unknown',
+}
+
+/** Lubricants that a service admits; where it is absent, the service asks for nothing of its own. */
+const ADMITTED: Readonly<Partial<Record<LubricantService, readonly Lubricant[]>>> = {
+  'drinking-water': ['silicone-potable', 'makers-sachet'],
+  food: ['food-grade', 'makers-sachet'],
+  oxygen: ['pfpe'],
+  refrigerant: ['refrigeration', 'makers-sachet'],
+}
+
+const WHY_SERVICE: Readonly<Partial<Record<LubricantService, string>>> = {
+  'drinking-water': 'Parts in drinking water need a lubricant that is listed for it.',
+  food: 'What touches food needs a food grade.',
+  oxygen: 'In oxygen, grease burns: only one listed for oxygen, on clean parts.',
+  refrigerant: 'Anything but the system’s own oil ends up in the refrigerant.',
+}
+
+export interface LubricantAdvice {
+  readonly verdict: 'fits' | 'questionable' | 'clash'
+  /** Why, in sentences. */
+  readonly reasons: readonly string[]
+  /** What fits instead, when this one does not. */
+  readonly instead: readonly Lubricant[]
+}
+
+/** Swelling and attack, by base and rubber (general compatibility tables of seal makers’ guides). */
+function rubberReason(
+  elastomer: Elastomer,
+  lubricant: Lubricant,
+): { grave: boolean; says: string } | null {
+  const base = BASE[lubricant]
+  if (base === 'petroleum' && (elastomer === 'epdm' || elastomer === 'natural')) {
+    return {
+      grave: true,
+      says: `Petroleum attacks ${elastomers[elastomer]}: it swells, goes soft and leaves its groove.`,
+    }
+  }
+  if (base === 'petroleum' && elastomer === 'silicone') {
+    return { grave: true, says: 'Petroleum swells silicone rubber.' }
+  }
+  if (base === 'petroleum' && elastomer === 'neoprene') {
+    return {
+      grave: false,
+      says: 'Petroleum swells chloroprene somewhat: thinly, and not for long.',
+    }
+  }
+  if (base === 'silicone' && elastomer === 'silicone') {
+    return { grave: true, says: 'Silicone grease on silicone rubber soaks in and swells it.' }
+  }
+  if (lubricant === 'pag' && elastomer === 'polyurethane') {
+    return { grave: false, says: 'Polyglycols soften some polyurethanes: look at the sheet.' }
+  }
+  return null
+}
+
+/** Whether a lubricant suits a rubber in a service, and why; the maker’s sheet governs. */
+export function lubricantAdvice(
+  elastomer: Elastomer,
+  lubricant: Lubricant,
+  service: LubricantService,
+): LubricantAdvice {
+  const rubber = rubberReason(elastomer, lubricant)
+  const admitted = ADMITTED[service]
+  const refused = admitted !== undefined && !admitted.includes(lubricant)
+  const reasons = [
+    ...(refused ? [WHY_SERVICE[service] as string] : []),
+    ...(rubber ? [rubber.says] : []),
+    ...(lubricant === 'makers-sachet'
+      ? ['The sachet was chosen by the maker for the parts of this kit: keep to it.']
+      : []),
+  ]
+  const clash = refused || rubber?.grave === true
+  const verdict = clash ? 'clash' : rubber ? 'questionable' : 'fits'
+  if (!clash) {
+    const fine = `${lubricants[lubricant]} does no harm to ${elastomers[elastomer]} in ${lubricantServices[service]}.`
+    return { verdict, reasons: reasons.length > 0 ? reasons : [fine], instead: [] }
+  }
+  const instead = (Object.keys(lubricants) as Lubricant[]).filter(
+    (other) =>
+      other !== lubricant &&
+      !rubberReason(elastomer, other) &&
+      (admitted === undefined || admitted.includes(other)),
+  )
+  return { verdict, reasons, instead }
+}
