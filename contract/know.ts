@@ -16,6 +16,8 @@ export const know = {
       rulePacks: yup.array(yup.mixed<object>().required()).required(),
       families: yup.array(yup.mixed<object>().required()).required(),
       programmes: yup.array(yup.mixed<object>().required()).required(),
+      guides: yup.array(yup.mixed<object>().required()).required(),
+      subGuides: yup.array(yup.mixed<object>().required()).required(),
     }),
   }),
   gaugeLink: endpoint({

@@ -139,14 +139,23 @@ test('a link that drops out in the middle of a test says so, comes back, and not
   page,
 }) => {
   test.setTimeout(120_000)
-  let cut: (() => void) | undefined
-  await page.routeWebSocket(/ws:/, (socket) => {
-    const server = socket.connectToServer()
-    cut = () => {
-      void server.close()
-      void socket.close()
+  // The page’s own socket is at hand, to cut it and to make the stand-in misbehave.
+  await page.addInitScript(() => {
+    const sockets: WebSocket[] = []
+    Object.assign(window, { sockets })
+    window.WebSocket = class extends WebSocket {
+      constructor(url: string | URL) {
+        super(url)
+        sockets.push(this)
+      }
     }
   })
+  const socket = (say: string | null) =>
+    page.evaluate((line) => {
+      const last = (window as unknown as { sockets: WebSocket[] }).sockets.at(-1)
+      if (line === null) last?.close()
+      else last?.send(line)
+    }, say)
   const hands = new Hands(page)
   await toTest(page, hands, 'odda', /RP-115/)
   await hands.press('Start the as-found test')
@@ -159,9 +168,15 @@ test('a link that drops out in the middle of a test says so, comes back, and not
   await hands.press('Carry it out')
   await hands.press('Dry')
   await expect(itemRow(page, 'Relief port at rest')).toContainText('Dry')
-  cut?.()
+  await socket(null)
   await expect(page.getByText('Lost. Connecting again')).toBeVisible()
   await expect(page.getByText('On the line')).toBeVisible({ timeout: 20_000 })
+  await socket('TROUBLE rubbish')
+  await expect(page.getByText('Sends what cannot be read')).toBeVisible()
+  await socket('TROUBLE flat')
+  await expect(page.getByText(/battery is at 3 %/)).toBeVisible()
+  await socket('TROUBLE ok')
+  await expect(page.getByText('On the line')).toBeVisible()
   await hands.press('Carry it out')
   await hands.press(/^Tight/)
   await page.reload()

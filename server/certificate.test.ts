@@ -113,7 +113,8 @@ describe('what a stranger learns', () => {
     await append(reviewer, visit.id, visit.events.length, [correction]).expect(200)
     const next = (await supersede().expect(200)).body
     expect(next.payload.supersedes).toMatchObject({ number: old.number })
-    expect(next.payload.asFound.verdict.items[0].reading).toBe('2.6')
+    const items = next.payload.asFound.verdict.items as { id: string; reading?: string }[]
+    expect(items.find((i) => i.id === 'relief-opening')?.reading).toBe('2.6')
     const seen = await verify(old.verifyPath)
     expect(seen).toMatchObject({ verdict: 'superseded', reason: 'Digits exchanged' })
     expect(`/verify/${seen.replacedBy}`).toBe(next.verifyPath)

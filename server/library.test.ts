@@ -102,4 +102,17 @@ describe('a bad file is refused with file, line and reason', () => {
       /use one name/,
     )
   })
+
+  it('that is a guide which forgets to put a part back', () => {
+    const guide = 'guides/rp-relief.yaml'
+    const fault = damaged(guide, /  - fit: relief-cover\n(    .*\n)+/, '')
+    expect(fault?.file).toBe(guide)
+    expect(fault?.message).toMatch(/Relief cover is left on the tray/)
+  })
+  it('that is a guide with a part nobody knows', () => {
+    const guide = 'guides/rp-relief.yaml'
+    const fault = damaged(guide, '- fit: relief-cover', '- fit: releif-cover')
+    expect(fault?.places[0]?.line).toBe(lineOf(guide, '- fit: relief-cover'))
+    expect(fault?.message).toMatch(/there is no part “releif-cover”/)
+  })
 })

@@ -1,4 +1,5 @@
 import type { AssemblyKind } from '../assembly'
+import type { Guide } from '../guide'
 import type { PackTest, Procedure, RulePack } from '../procedure'
 import type { Library } from './types'
 
@@ -27,6 +28,7 @@ export const procedureOf = (library: Library, id: string): Procedure =>
   pick('procedure', library.procedures, id)
 export const programmeOf = (library: Library, id: string) =>
   pick('programme', library.programmes, id)
+export const guideOf = (library: Library, id: string): Guide => pick('guide', library.guides, id)
 export const familyOf = (library: Library, id: string) => pick('family', library.families, id)
 
 /** The test that a rule pack prescribes for a kind of assembly. */
@@ -57,3 +59,7 @@ export function testPlanOf(
   const test = packTestOf(pack, kind)
   return { pack, test, procedure: procedureOf(library, test.procedure) }
 }
+
+/** The guides by which a family is serviced. */
+export const guidesOf = (library: Library, familyId: string): Guide[] =>
+  library.guides.filter((g) => g.family === familyId)

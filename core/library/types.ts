@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import type { Guide, SubGuide } from '../guide'
 import type { Procedure, RulePack } from '../procedure'
 import { integer, line, slug, strictObject } from '../schema'
 
@@ -35,4 +36,6 @@ export interface Library {
   readonly rulePacks: readonly RulePack[]
   readonly families: readonly Family[]
   readonly programmes: readonly Programme[]
+  readonly guides: readonly Guide[]
+  readonly subGuides: readonly SubGuide[]
 }

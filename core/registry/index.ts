@@ -5,6 +5,7 @@ import { convertQuantity } from './convertQuantity'
 import { judgeBackflowTest } from './judgeBackflowTest'
 import { lubricantAdvice } from './lubricantAdvice'
 import { glandFit, identifyOring } from './orings'
+import { proveGuide } from './proveGuide'
 import { simulateAssembly } from './simulateAssembly'
 import { torqueSetting } from './torqueSetting'
 
@@ -19,6 +20,7 @@ export const computations: readonly Computation[] = [
   identifyOring,
   judgeBackflowTest,
   lubricantAdvice,
+  proveGuide,
   simulateAssembly,
   torqueSetting,
 ]

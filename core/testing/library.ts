@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { parse } from 'yaml'
 import type { Library } from '../library'
+import { shippedGuides, shippedSubGuides } from './guides'
 import { expandProcedure, type ProcedureFile } from '../procedure'
 
 const home = fileURLToPath(new URL('../../library/', import.meta.url))
@@ -23,4 +24,6 @@ export const shippedLibrary: Library = {
   rulePacks: folder('rulepacks'),
   families: file('families.yaml'),
   programmes: file('programmes.yaml'),
+  guides: shippedGuides,
+  subGuides: shippedSubGuides,
 }

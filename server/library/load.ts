@@ -1,5 +1,12 @@
 import { readdirSync } from 'node:fs'
 import { join } from 'node:path'
+import {
+  type Guide,
+  guideSchema,
+  proveGuide,
+  type SubGuide,
+  subGuideSchema,
+} from '@uvanta/core/guide'
 import { familySchema, type Library, programmeSchema } from '@uvanta/core/library'
 import {
   expandProcedure,
@@ -26,6 +33,7 @@ export function loadLibrary(directory: string): Library {
     rulePacks: packs.map((p) => p.value),
     families: one('families.yaml', familySchema),
     programmes: one('programmes.yaml', programmeSchema),
+    ...loadGuides(directory),
   }
 }
 
@@ -45,6 +53,25 @@ function loadProcedures(directory: string): Procedure[] {
     )
     return procedure
   })
+}
+
+/** Guides are proved when they are loaded: one that forgets a part is refused as one that is no YAML. */
+function loadGuides(directory: string): Pick<Library, 'guides' | 'subGuides'> {
+  const shared = loadFolder(
+    directory,
+    'guides/shared',
+    subGuideSchema as unknown as yup.Schema<SubGuide>,
+  )
+  const files = loadFolder(directory, 'guides', guideSchema as unknown as yup.Schema<Guide>)
+  const subGuides = shared.map((f) => f.value)
+  for (const file of files) {
+    const { faults } = proveGuide(file.value, subGuides)
+    refuseIf(
+      file,
+      faults.map(({ path, message }) => ({ path, message })),
+    )
+  }
+  return { guides: files.map((f) => f.value), subGuides }
 }
 
 function loadFolder<T extends { id: string }>(

@@ -1,0 +1,52 @@
+/** What the prover knows of the equipment after some steps on one path. */
+export interface ProofState {
+  /** Parts that are off the equipment and on the tray. */
+  readonly off: Set<string>
+  /** Parts thrown away, whose place is empty. */
+  readonly gone: Set<string>
+  /** Parts that were off at some time, for the function test. */
+  opened: boolean
+  tested: boolean
+  readonly shut: Set<string>
+  readonly openVents: Set<string>
+  readonly proved: Set<string>
+  readonly relieved: Set<string>
+  readonly snapshots: Set<string>
+  readonly disturbed: Set<string>
+  readonly marks: Set<string>
+  readonly aids: Set<string>
+  /** Qualification and permission gates passed. */
+  readonly gates: Set<string>
+  readonly clean: Set<string>
+  readonly used: Map<string, number>
+  readonly loose: Set<string>
+  readonly inspected: Map<string, string>
+  air: boolean
+  power: boolean
+  temporary: boolean
+}
+
+export function startState(powered: boolean): ProofState {
+  return {
+    off: new Set(),
+    gone: new Set(),
+    opened: false,
+    tested: false,
+    shut: new Set(),
+    openVents: new Set(),
+    proved: new Set(),
+    relieved: new Set(),
+    snapshots: new Set(),
+    disturbed: new Set(),
+    marks: new Set(),
+    aids: new Set(),
+    gates: new Set(),
+    clean: new Set(),
+    used: new Map(),
+    loose: new Set(),
+    inspected: new Map(),
+    air: false,
+    power: powered,
+    temporary: false,
+  }
+}

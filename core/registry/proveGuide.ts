@@ -1,0 +1,44 @@
+import * as yup from 'yup'
+import {
+  type Guide,
+  guideSchema,
+  proveGuide as prove,
+  type SubGuide,
+  subGuideSchema,
+} from '../guide'
+import { guideOf, NotInLibrary } from '../library'
+import { slug, strictObject } from '../schema'
+import { CannotCompute, computation } from './computation'
+
+const input = strictObject({
+  /** A guide of the library, by its name. */
+  id: slug(),
+  /** Or a guide as it stands in its file. */
+  guide: yup.mixed<Guide>(),
+  subGuides: yup.array(yup.mixed<SubGuide>().required()).strict(true).max(40),
+}).test('one', 'give the id of a guide, or a guide', (v) => Boolean(v?.id) !== Boolean(v?.guide))
+
+export const proveGuide = computation({
+  name: 'prove-guide',
+  title: 'Prove a job guide',
+  summary:
+    'Walks every variant and finding of a guide: nothing forgotten, nothing opened under pressure, nothing left in.',
+  source:
+    'Abstract walk over the guide’s parts, zones, springs, kit and settings; rules of the handbook of the trade.',
+  input,
+  output: yup.object({ faults: yup.array().required(), paths: yup.number().required() }),
+  example: { id: 'rp-relief' },
+  run(given, library) {
+    try {
+      if (given.guide) guideSchema.validateSync(given.guide, { strict: true })
+      for (const s of given.subGuides ?? []) subGuideSchema.validateSync(s, { strict: true })
+      const guide = given.guide ?? guideOf(library, given.id ?? '')
+      return prove(guide, [...(given.subGuides ?? []), ...library.subGuides])
+    } catch (error) {
+      if (error instanceof NotInLibrary || error instanceof yup.ValidationError) {
+        throw new CannotCompute(error.message)
+      }
+      throw error
+    }
+  },
+})
