@@ -105,7 +105,7 @@ describe('a bad file is refused with file, line and reason', () => {
 
   it('that is a guide which forgets to put a part back', () => {
     const guide = 'guides/rp-relief.yaml'
-    const fault = damaged(guide, /  - fit: relief-cover\n(    .*\n)+/, '')
+    const fault = damaged(guide, / {2}- fit: relief-cover\n( {4}.*\n)+/, '')
     expect(fault?.file).toBe(guide)
     expect(fault?.message).toMatch(/Relief cover is left on the tray/)
   })

@@ -217,6 +217,33 @@ export const payloads = {
     /** The cock it is fitted to; absent when it was taken off. */
     port: slug(),
   }),
+  'guide-chosen': strictObject({
+    guideId: slug().required(),
+    version: integer(1, 9999).required(),
+    variant: slug().required(),
+  }),
+  /** A value that the guide needs and no sheet in the library has, with where it comes from. */
+  'guide-value': strictObject({
+    slot: slug().required(),
+    value: line(40).required(),
+    unit: line(12),
+    source: line(160).required(),
+  }),
+  'guide-step': strictObject({
+    /** Place of the step in the guide, as 12 or 7.3. */
+    step: yup
+      .string()
+      .strict(true)
+      .matches(/^\d{1,3}(\.\d{1,3}){0,3}$/, 'must be the place of a step, as 7.3')
+      .required(),
+    /** Its station, so that a reopened visit knows what to do again. */
+    at: station().required(),
+    finding: slug(),
+    /** How often a repeat went round. */
+    rounds: integer(1, 99),
+    /** Why it was done out of order, when it was. */
+    departure: prose(500),
+  }),
   correction: strictObject({
     of: uuid().required(),
     why: prose(500).required(),

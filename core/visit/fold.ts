@@ -86,6 +86,11 @@ function apply(state: VisitState, event: VisitEvent): VisitState {
     return handsMoved({ ...state, valves: { ...state.valves, [element]: to } }, event.payload)
   }
   if (isKind(event, 'hose-moved')) return moveHose(state, event.payload)
+  if (isKind(event, 'guide-chosen')) return { ...state, guide: said(event), guideSteps: [] }
+  if (isKind(event, 'guide-value'))
+    return { ...state, guideValues: [...state.guideValues, said(event)] }
+  if (isKind(event, 'guide-step'))
+    return { ...state, guideSteps: [...state.guideSteps, said(event)] }
   if (isKind(event, 'stopped')) return { ...state, stopped: said(event) }
   if (isKind(event, 'signed')) return { ...state, signed: said(event) }
   if (isKind(event, 'certificate-issued')) {
@@ -162,6 +167,7 @@ function reopen(state: VisitState): VisitState {
     ...state,
     runs,
     earlierAsLeft: failed ? [...state.earlierAsLeft, failed] : state.earlierAsLeft,
+    guideSteps: state.guideSteps.filter((s) => kept.includes(s.at)),
     done: state.done.filter((s) => kept.includes(s)),
     skipped: [],
   }

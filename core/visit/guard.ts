@@ -2,6 +2,7 @@ import { isAssemblyKind, movableElements, portsOf } from '../assembly'
 import { InvalidInput } from '../schema'
 import { correctable, type EventDraft, isKind, serverKinds, type VisitEvent } from './events'
 import { checkDraft, foldVisit } from './fold'
+import { guardGuide, guardGuideStep } from './guardGuide'
 import { guardRepair, guardStationDone } from './guardStation'
 import { guardFinish, guardRecord, guardStart } from './guardTest'
 import { finalRun, verdictOf } from './judgement'
@@ -44,6 +45,9 @@ export function guard(
   if (isKind(event, 'repair')) return guardRepair(state, event)
   if (isKind(event, 'reopened')) return atStation(state, 'as-left')
   if (isKind(event, 'station-done')) return guardStationDone(state, event, context)
+  if (isKind(event, 'guide-chosen')) return guardGuide(state, event, context)
+  if (isKind(event, 'guide-value')) return null
+  if (isKind(event, 'guide-step')) return guardGuideStep(state, event, context)
   if (isKind(event, 'signed')) return guardSign(state, event, context)
   return refuse(`“${draft.kind}” is not known here.`, 'Reload the page to get the newest version.')
 }

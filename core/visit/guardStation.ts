@@ -1,5 +1,6 @@
 import { type Station, stationTitles, type VisitEvent } from './events'
 import { localDateOf } from './fold'
+import { guideRefusal } from './guardGuide'
 import { verdictOf } from './judgement'
 import { atStation, currentStation, type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from './state'
@@ -39,6 +40,8 @@ export function guardStationDone(
       'Finish the stations in order.',
     )
   }
+  const unfinished = guideRefusal(state, station, context)
+  if (unfinished) return unfinished
   if (station === 'arrive') return guardArrived(state)
   if (station === 'as-found') return guardAsFoundDone(state, skipTo !== undefined, context)
   if (station === 'rebuild' && state.repairs.length === 0) {

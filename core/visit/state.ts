@@ -36,6 +36,9 @@ export interface VisitState {
   readonly hoses: Readonly<Partial<Record<HoseName, string>>>
   /** What hands did since the last finished step, so that a step is taken up where it was left. */
   readonly handsSinceStep: readonly HandMove[]
+  readonly guide?: Said<PayloadOf<'guide-chosen'>>
+  readonly guideValues: readonly Said<PayloadOf<'guide-value'>>[]
+  readonly guideSteps: readonly Said<PayloadOf<'guide-step'>>[]
   readonly stopped?: Said<PayloadOf<'stopped'>>
   readonly signed?: Said<PayloadOf<'signed'>>
   readonly certificate?: Said<PayloadOf<'certificate-issued'>>
@@ -57,6 +60,8 @@ export const emptyVisit: VisitState = {
   valves: {},
   hoses: {},
   handsSinceStep: [],
+  guideValues: [],
+  guideSteps: [],
   corrections: {},
   correctedSinceCertificate: false,
   kinds: {},

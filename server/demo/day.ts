@@ -26,6 +26,7 @@ const DAY: readonly {
   { who: 'odda', kind: 'RP', index: 13, faults: [FOULED], pack: DEMO_PACK },
   { who: 'odda', kind: 'RP', index: 14, faults: [], pack: DEMO_PACK },
   { who: 'odda', kind: 'DC', index: 0, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'DC', index: 3, faults: [FOULED], pack: DEMO_PACK },
   { who: 'odda', kind: 'DCDA', index: 0, faults: [CUT], pack: DEMO_PACK },
   { who: 'odda', kind: 'PVB', index: 0, faults: [], pack: DEMO_PACK },
   { who: 'odda', kind: 'SVB', index: 0, faults: [STUCK], pack: DEMO_PACK },

@@ -76,6 +76,22 @@ export const routes: RouteRecordRaw[] = [
     meta: { public: true },
   },
   {
+    path: '/library',
+    name: 'library',
+    component: () => import('./views/library/LibraryView.vue'),
+  },
+  {
+    path: '/library/guides/:id',
+    name: 'guide',
+    component: () => import('./views/library/GuideView.vue'),
+    props: true,
+  },
+  {
+    path: '/workbench',
+    name: 'workbench',
+    component: () => import('./views/workbench/WorkbenchView.vue'),
+  },
+  {
     path: '/office/people',
     name: 'people',
     component: () => import('./views/office/PeopleView.vue'),

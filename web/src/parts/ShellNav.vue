@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import IconAward from '~icons/bi/patch-check'
+import IconBook from '~icons/bi/book'
 import IconCalendar from '~icons/bi/calendar3'
 import IconDark from '~icons/bi/moon'
 import IconGear from '~icons/bi/people'
 import IconLight from '~icons/bi/sun'
+import IconTool from '~icons/bi/wrench'
 import IconValve from '~icons/bi/diagram-2'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
@@ -19,8 +21,10 @@ const places = computed(() => [
   { name: 'today', label: 'Today', icon: IconCalendar, key: '1' },
   { name: 'equipment-list', label: 'Equipment', icon: IconValve, key: '2' },
   { name: 'certificate-list', label: 'Certificates', icon: IconAward, key: '3' },
+  { name: 'library', label: 'Library', icon: IconBook, key: '4' },
+  { name: 'workbench', label: 'Workbench', icon: IconTool, key: '5' },
   ...(session.has('administrator')
-    ? [{ name: 'people', label: 'Office', icon: IconGear, key: '4' }]
+    ? [{ name: 'people', label: 'Office', icon: IconGear, key: '6' }]
     : []),
 ])
 

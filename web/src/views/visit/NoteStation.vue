@@ -6,6 +6,8 @@ import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 import RepairForm from './RepairForm.vue'
+import GuideChooser from './guide/GuideChooser.vue'
+import GuideStation from './guide/GuideStation.vue'
 import StationFrame from './StationFrame.vue'
 
 const props = defineProps<{ station: Station }>()
@@ -44,6 +46,7 @@ const current = computed(
   () => !store.state.done.includes(props.station) && !store.state.skipped.includes(props.station),
 )
 const notes = computed(() => store.state.notes.filter((n) => n.station === props.station))
+const skipped = computed(() => store.state.skipped.length > 0 && props.station !== 'prepare')
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 
 function saveNote(): boolean {
@@ -61,13 +64,19 @@ function finish() {
 </script>
 
 <template>
-  <StationFrame :title="stationTitles[station]" :lead="w?.lead">
+  <GuideStation
+    v-if="store.state.guide && !skipped"
+    :station="station"
+    :done-words="w?.done ?? 'Done'"
+  />
+  <StationFrame v-else :title="stationTitles[station]" :lead="w?.lead">
     <p v-if="w?.caution" class="caution">{{ w.caution }}</p>
     <ul v-if="notes.length > 0" class="rows notes">
       <li v-for="n in notes" :key="n.eventId">
         {{ n.text }} <span class="soft small">{{ n.by }}</span>
       </li>
     </ul>
+    <GuideChooser v-if="station === 'prepare' && writable && current" />
     <RepairForm v-if="station === 'rebuild' && writable && current" />
     <template v-if="writable && current">
       <label class="form-label mt-3" :for="`note-${station}`">Note</label>

@@ -28,6 +28,14 @@ export function eventWords(event: VisitEvent): string | null {
       : `${sentence(event.payload.hose)} hose off`
   if (isKind(event, 'valve-moved'))
     return `${sentence(itemWords(event.payload.element))} ${moveWords[event.payload.to]}`
+  if (isKind(event, 'guide-chosen'))
+    return `Guide ${itemWords(event.payload.guideId)}, ${itemWords(event.payload.variant)}`
+  if (isKind(event, 'guide-value'))
+    return `${sentence(itemWords(event.payload.slot))}: ${event.payload.value} ${event.payload.unit ?? ''} (${event.payload.source})`
+  if (isKind(event, 'guide-step')) {
+    const { step, finding, departure } = event.payload
+    return `Guide step ${step}${finding ? `: ${itemWords(finding)}` : ''}${departure ? ` – out of order: ${departure}` : ''}`
+  }
   if (isKind(event, 'stopped')) return `Stopped: ${event.payload.reason}`
   if (isKind(event, 'signed')) return `Signed by ${event.payload.name}`
   if (isKind(event, 'certificate-issued')) return `Certificate ${event.payload.number} issued`

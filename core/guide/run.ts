@@ -1,0 +1,100 @@
+import { expandGuide, type PlacedStep } from './expand'
+import { type Guide, type GuideStation, type SubGuide, verbOf } from './types'
+
+/** A step that was carried out, as it stands on record. */
+export interface StepDone {
+  readonly step: string
+  /** What an inspection found. */
+  readonly finding?: string | undefined
+}
+
+export interface TrayPart {
+  readonly id: string
+  readonly title: string
+  /** Thrown away or for warranty: its place waits for a new one. */
+  readonly gone: boolean
+}
+
+export interface KitLine {
+  readonly id: string
+  readonly title: string
+  readonly count: number
+  readonly used: number
+}
+
+/** How far a guide has been carried out. */
+export interface GuideRun {
+  /** Steps that apply on the way taken so far, in order. */
+  readonly steps: readonly PlacedStep[]
+  readonly done: ReadonlySet<string>
+  /** Parts off the equipment, in the order in which they came off. */
+  readonly tray: readonly TrayPart[]
+  readonly kit: readonly KitLine[]
+  /** Slots that steps so far ask for. */
+  readonly slots: readonly string[]
+}
+
+/** The slots whose values a step needs. */
+export function slotsOf(step: PlacedStep): string[] {
+  const { slot, rounds, hold, to } = step
+  return [slot, rounds, hold, to?.torque, to?.ceiling].filter((s): s is string => Boolean(s))
+}
+
+/** Where the work stands after the steps on record. Pure: the same record gives the same tray. */
+export function guideRun(
+  guide: Guide,
+  subGuides: readonly SubGuide[],
+  variant: string,
+  record: readonly StepDone[],
+): GuideRun {
+  const findings = new Map<string, string>()
+  const done = new Set(record.map((r) => r.step))
+  const tray = new Map<string, TrayPart>()
+  const used = new Map<string, number>()
+  const title = (id: string) => guide.parts.find((p) => p.id === id)?.title ?? id
+  const steps: PlacedStep[] = []
+  for (const step of expandGuide(guide, subGuides).steps) {
+    if (step.only && !step.only.includes(variant)) continue
+    const met = Object.entries(step.when ?? {}).every(([part, wanted]) =>
+      wanted.includes(findings.get(part) ?? ''),
+    )
+    if (!met) continue
+    steps.push(step)
+    const entry = record.findLast((r) => r.step === step.id)
+    if (!entry) continue
+    if (step.inspect && entry.finding) findings.set(step.inspect, entry.finding)
+    if (step.remove) {
+      tray.set(step.remove, {
+        id: step.remove,
+        title: title(step.remove),
+        gone: step.keepFor === 'discard' || step.keepFor === 'warranty',
+      })
+    }
+    if (step.discard)
+      tray.set(step.discard, { id: step.discard, title: title(step.discard), gone: true })
+    if (step.fit) tray.delete(step.fit)
+    if (step.renew) {
+      tray.delete(step.renew)
+      if (step.from) used.set(step.from, (used.get(step.from) ?? 0) + 1)
+    }
+  }
+  return {
+    steps,
+    done,
+    tray: [...tray.values()],
+    kit: (guide.kit ?? []).map((k) => ({
+      id: k.id,
+      title: k.title,
+      count: k.count,
+      used: used.get(k.id) ?? 0,
+    })),
+    slots: [...new Set(steps.flatMap(slotsOf))],
+  }
+}
+
+/** The first step of a station that is not done, or null. */
+export const nextStep = (run: GuideRun, station: GuideStation): PlacedStep | null =>
+  run.steps.find((s) => s.at === station && !run.done.has(s.id)) ?? null
+
+/** A step’s sentence; one without words says what its verb does. */
+export const stepWords = (step: PlacedStep): string => step.say ?? verbOf(step) ?? ''

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { expandGuide, guideStations, proveGuide, stepWords } from '@uvanta/core/guide'
+import { stationTitles } from '@uvanta/core/visit'
+import { computed, onMounted } from 'vue'
+import { useTitle } from '@/composables/useTitle'
+import EmptySheet from '@/parts/EmptySheet.vue'
+import StateMark from '@/parts/StateMark.vue'
+import TitleBlock from '@/parts/TitleBlock.vue'
+import WaitingLine from '@/parts/WaitingLine.vue'
+import { useLibrary } from '@/stores/library'
+
+/** A job guide as a document: to read, to print, with what the prover says of it. */
+const props = defineProps<{ id: string }>()
+const library = useLibrary()
+onMounted(() => void library.load())
+
+const guide = computed(() => library.library?.guides.find((g) => g.id === props.id))
+useTitle(() => guide.value?.title)
+const subGuides = computed(() => library.library?.subGuides ?? [])
+const proof = computed(() => (guide.value ? proveGuide(guide.value, subGuides.value) : null))
+const stations = computed(() => {
+  if (!guide.value) return []
+  const { steps } = expandGuide(guide.value, subGuides.value)
+  return guideStations
+    .map((at) => ({ at, steps: steps.filter((s) => s.at === at) }))
+    .filter((s) => s.steps.length > 0)
+})
+const variantTitle = (id: string) => guide.value?.variants.find((v) => v.id === id)?.title ?? id
+const partTitle = (id: string) => guide.value?.parts.find((p) => p.id === id)?.title ?? id
+const whenWords = (when: Readonly<Record<string, readonly string[]>> | undefined) =>
+  Object.entries(when ?? {})
+    .map(([part, found]) => `if ${partTitle(part).toLowerCase()}: ${found.join(' or ')}`)
+    .join(', ')
+const print = () => window.print()
+</script>
+
+<template>
+  <div>
+    <WaitingLine v-if="!library.library" what="the guide" />
+    <EmptySheet v-else-if="!guide" title="There is no such guide"
+      ><RouterLink :to="{ name: 'library' }">Back to the library</RouterLink></EmptySheet
+    >
+    <template v-else>
+      <TitleBlock
+        :title="guide.title"
+        :cells="[
+          { label: 'Version', value: `${guide.version} of ${guide.date}` },
+          { label: 'Service', value: guide.service },
+          { label: 'Variants', value: guide.variants.map((v) => v.title).join(', '), span: 2 },
+        ]"
+      />
+      <p class="proof">
+        <StateMark
+          v-if="proof"
+          :state="proof.faults.length === 0 ? 'pass' : 'fail'"
+          :label="
+            proof.faults.length === 0
+              ? `Proved on ${proof.paths} ways through it`
+              : `${proof.faults.length} faults`
+          "
+        />
+        <BButton class="no-print" variant="outline-primary" @click="print">Print</BButton>
+      </p>
+      <p class="soft">{{ guide.source }}</p>
+      <div class="lists">
+        <section v-if="guide.kit">
+          <h2>Kit</h2>
+          <ul>
+            <li v-for="k in guide.kit" :key="k.id">{{ k.count }} × {{ k.title }}</li>
+          </ul>
+        </section>
+        <section v-if="guide.tools">
+          <h2>Tools</h2>
+          <ul>
+            <li v-for="t in guide.tools" :key="t.title">
+              {{ t.title }}<span class="soft">{{ t.instead ? `, or ${t.instead}` : '' }}</span>
+            </li>
+          </ul>
+        </section>
+        <section v-if="guide.slots">
+          <h2>From the spec sheet</h2>
+          <ul>
+            <li v-for="s in guide.slots" :key="s.id">{{ s.title }}</li>
+          </ul>
+        </section>
+        <section>
+          <h2>Parts, and what people call them</h2>
+          <ul>
+            <li v-for="p in guide.parts" :key="p.id">
+              {{ p.title
+              }}<span class="soft">{{ p.synonyms ? ` (${p.synonyms.join(', ')})` : '' }}</span>
+            </li>
+          </ul>
+        </section>
+      </div>
+      <section v-for="s in stations" :key="s.at" class="section">
+        <h2>{{ stationTitles[s.at] }}</h2>
+        <ol class="rows">
+          <li v-for="step in s.steps" :key="step.id">
+            <span class="mono soft">{{ step.id }}</span>
+            <div>
+              <strong>{{ stepWords(step) }}</strong>
+              <span v-if="step.only" class="soft small">
+                · {{ step.only.map(variantTitle).join(', ') }}</span
+              >
+              <span v-if="step.when" class="soft small"> · {{ whenWords(step.when) }}</span>
+              <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
+              <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
+              <p v-if="step.never" class="line"><strong>Never</strong> {{ step.never }}</p>
+              <p v-if="step.why" class="line soft">{{ step.why }}</p>
+              <p v-if="step.tip" class="line soft">{{ step.tip }}</p>
+              <p v-if="step.until" class="line">
+                Until {{ step.until }}; at most {{ step.most }} times.
+              </p>
+            </div>
+          </li>
+        </ol>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.proof {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+  justify-content: space-between;
+  margin: 1rem 0 0.5rem;
+  font-weight: 600;
+}
+
+.lists {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(15rem, 1fr));
+  gap: 1rem 2rem;
+}
+
+.lists h2 {
+  font-size: 1.0625rem;
+}
+
+.lists ul {
+  padding-left: 1.1rem;
+}
+
+.rows li {
+  display: grid;
+  grid-template-columns: 3rem 1fr;
+  gap: 0.5rem;
+  padding: 0.5rem 0;
+  break-inside: avoid;
+}
+
+.line {
+  margin: 0.15rem 0 0;
+}
+
+.line strong {
+  margin-right: 0.4rem;
+}
+</style>

@@ -1,0 +1,126 @@
+<script setup lang="ts">
+import { expandGuide, type Guide } from '@uvanta/core/guide'
+import { useUrlSearchParams } from '@vueuse/core'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { useKeys } from '@/composables/useKeys'
+import { useTitle } from '@/composables/useTitle'
+import EmptySheet from '@/parts/EmptySheet.vue'
+import TitleBlock from '@/parts/TitleBlock.vue'
+import WaitingLine from '@/parts/WaitingLine.vue'
+import { useLibrary } from '@/stores/library'
+
+/** The know-how in force: job guides by group, test procedures, rule packs. */
+useTitle('Library')
+const library = useLibrary()
+onMounted(() => void library.load())
+const params = useUrlSearchParams<{ q?: string }>('history')
+const search = ref(params.q ?? '')
+const field = useTemplateRef<HTMLInputElement>('field')
+useKeys([{ key: '/', does: 'Search the guides', run: () => field.value?.focus() }])
+
+/** Everything that a guide can be found by: part names and what people also call them. */
+const wordsOf = (g: Guide) =>
+  [g.title, g.family, ...g.parts.flatMap((p) => [p.title, ...(p.synonyms ?? [])])]
+    .join(' ')
+    .toLowerCase()
+const wanted = computed(() => search.value.trim().toLowerCase().split(/\s+/).filter(Boolean))
+const groups = computed(() => {
+  const { families = [], guides = [], subGuides = [] } = library.library ?? {}
+  const found = guides.filter((g) => wanted.value.every((w) => wordsOf(g).includes(w)))
+  const names = [...new Set(families.map((f) => f.group))]
+  return names
+    .map((name) => ({
+      name,
+      guides: found
+        .filter((g) => families.find((f) => f.id === g.family)?.group === name)
+        .map((g) => ({ guide: g, steps: expandGuide(g, subGuides).steps.length })),
+    }))
+    .filter((g) => g.guides.length > 0)
+})
+function keep() {
+  params.q = search.value || undefined
+}
+</script>
+
+<template>
+  <div>
+    <TitleBlock
+      title="Library"
+      :cells="[
+        { label: 'Job guides', value: String(library.library?.guides.length ?? '–'), mono: true },
+        {
+          label: 'Test procedures',
+          value: String(library.library?.procedures.length ?? '–'),
+          mono: true,
+        },
+        {
+          label: 'Rule packs',
+          value: String(library.library?.rulePacks.length ?? '–'),
+          mono: true,
+        },
+      ]"
+    />
+    <WaitingLine v-if="!library.library" what="the library" />
+    <template v-else>
+      <label class="form-label mt-3" for="guide-search">Search the guides</label>
+      <input
+        id="guide-search"
+        ref="field"
+        v-model="search"
+        class="form-control"
+        type="search"
+        placeholder="Family, part, or what people call it: snap ring, clapper, bonnet"
+        @input="keep"
+      />
+      <EmptySheet v-if="groups.length === 0" title="No guide found"
+        >Try another word for the part, or the family of the equipment.</EmptySheet
+      >
+      <section v-for="g in groups" :key="g.name" class="section">
+        <h2>{{ g.name }}</h2>
+        <ul class="rows">
+          <li v-for="{ guide, steps } in g.guides" :key="guide.id">
+            <RouterLink :to="{ name: 'guide', params: { id: guide.id } }">{{
+              guide.title
+            }}</RouterLink>
+            <span class="soft small"
+              >{{ steps }} steps · {{ guide.parts.length }} parts<template
+                v-if="guide.variants.length > 1"
+              >
+                · {{ guide.variants.map((v) => v.title.toLowerCase()).join(' / ') }}</template
+              ></span
+            >
+          </li>
+        </ul>
+      </section>
+      <section class="section">
+        <h2>Rule packs</h2>
+        <ul class="rows">
+          <li v-for="p in library.library.rulePacks" :key="p.id">
+            <span>{{ p.title }}, version {{ p.version }}</span>
+            <span class="soft small"
+              >{{ p.authority }} · from {{ p.effectiveFrom }} · {{ p.decisionRule }} acceptance ·
+              {{ p.tests.map((t) => t.kind).join(', ') }}</span
+            >
+          </li>
+        </ul>
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.rows li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 0.25rem 1rem;
+  padding: 0.6rem 0;
+  min-height: 48px;
+  align-items: center;
+}
+
+@media (max-width: 700px) {
+  .rows li {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { guidesOf } from '@uvanta/core/library'
+import type { Refusal } from '@uvanta/core/visit'
+import { computed, ref, shallowRef } from 'vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
+import { useVisit } from '@/stores/visit'
+
+/** The job guide of the visit and its variant; a visit can also be done without one. */
+const store = useVisit()
+const library = useLibrary()
+const refusal = shallowRef<Refusal | null>(null)
+const guides = computed(() =>
+  library.library ? guidesOf(library.library, store.state.plan?.equipment.family ?? '') : [],
+)
+const chosenId = ref('')
+const guide = computed(() => guides.value.find((g) => g.id === chosenId.value) ?? guides.value[0])
+const variantId = ref('')
+const variant = computed(
+  () => guide.value?.variants.find((v) => v.id === variantId.value) ?? guide.value?.variants[0],
+)
+
+const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
+const pickGuide = (event: Event) => (chosenId.value = valueOf(event))
+const pickVariant = (event: Event) => (variantId.value = valueOf(event))
+
+function choose() {
+  if (!guide.value || !variant.value) return
+  refusal.value = store.record('guide-chosen', {
+    guideId: guide.value.id,
+    version: guide.value.version,
+    variant: variant.value.id,
+  })
+}
+</script>
+
+<template>
+  <section v-if="guide" class="chooser" aria-label="Job guide">
+    <p class="soft">
+      With a guide every step, part and kit item is kept account of. Without one the stations take
+      notes.
+    </p>
+    <div class="fields">
+      <label
+        >Job guide
+        <select class="form-select" :value="guide.id" @change="pickGuide">
+          <option v-for="g in guides" :key="g.id" :value="g.id">{{ g.title }}</option>
+        </select>
+      </label>
+      <label
+        >Variant
+        <select class="form-select" :value="variant?.id" @change="pickVariant">
+          <option v-for="v in guide.variants" :key="v.id" :value="v.id">{{ v.title }}</option>
+        </select>
+      </label>
+      <BButton variant="outline-primary" @click="choose">Take this guide</BButton>
+    </div>
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+  </section>
+</template>
+
+<style scoped>
+.chooser {
+  border-top: 2px solid var(--rule-strong);
+  padding-top: 0.6rem;
+  margin-top: 1.25rem;
+}
+
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr) auto;
+  gap: 0.75rem;
+  align-items: end;
+}
+
+label {
+  font-weight: 600;
+}
+
+@media (max-width: 700px) {
+  .fields {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { threads, torqueSetting, type TorqueSetting, type Surface } from '@uvanta/core/craft'
+import { roundTo } from '@uvanta/core/quantity'
+import { computed, reactive } from 'vue'
+
+/** What the wrench is set to, and whether the figure can be right. */
+const form = reactive({
+  value: '80',
+  unit: 'N·m',
+  thread: 'M12',
+  statedFor: 'dry' as Surface,
+  surface: 'dry' as Surface,
+  wrenchMm: '400',
+  extensionMm: '0',
+  angle: '0',
+})
+/** Pressures stand in the list on purpose: the sheet may say so, and then it is explained. */
+const UNITS = ['N·m', 'lbf·in', 'lbf·ft', 'psi', 'lb/in', 'kPa'] as const
+
+const outcome = computed<{ setting: TorqueSetting } | { says: string }>(() => {
+  try {
+    return {
+      setting: torqueSetting({
+        value: Number(form.value),
+        unit: form.unit,
+        thread: form.thread,
+        statedFor: form.statedFor,
+        surface: form.surface,
+        wrenchM: Number(form.wrenchMm) / 1000,
+        extensionM: Number(form.extensionMm) / 1000,
+        angleDeg: Number(form.angle),
+      }),
+    }
+  } catch (error) {
+    if (error instanceof RangeError) return { says: error.message }
+    throw error
+  }
+})
+</script>
+
+<template>
+  <section class="section" aria-labelledby="torque-title">
+    <h2 id="torque-title">Torque wrench</h2>
+    <div class="entry">
+      <label
+        >Sheet says <input v-model="form.value" class="form-control mono" inputmode="decimal"
+      /></label>
+      <label
+        >Unit
+        <select v-model="form.unit" class="form-select" aria-label="Unit of the torque">
+          <option v-for="u in UNITS" :key="u">{{ u }}</option>
+        </select>
+      </label>
+      <label
+        >Thread
+        <select v-model="form.thread" class="form-select">
+          <option v-for="t in threads" :key="t.name">{{ t.name }}</option>
+        </select>
+      </label>
+      <label
+        >Stated for
+        <select v-model="form.statedFor" class="form-select">
+          <option>dry</option>
+          <option>lubricated</option>
+        </select>
+      </label>
+      <label
+        >The thread is
+        <select v-model="form.surface" class="form-select">
+          <option>dry</option>
+          <option>lubricated</option>
+        </select>
+      </label>
+      <label
+        >Wrench, mm <input v-model="form.wrenchMm" class="form-control mono" inputmode="decimal"
+      /></label>
+      <label
+        >Extension, mm
+        <input v-model="form.extensionMm" class="form-control mono" inputmode="decimal"
+      /></label>
+      <label
+        >Its angle, ° <input v-model="form.angle" class="form-control mono" inputmode="decimal"
+      /></label>
+    </div>
+    <p v-if="'says' in outcome" class="caution" role="alert">{{ outcome.says }}</p>
+    <template v-else>
+      <p class="answer">
+        <span class="mono">{{ roundTo(outcome.setting.setting, 1) }}</span>
+        {{ outcome.setting.unit }} on the wrench
+      </p>
+      <p class="soft small">
+        Preload about {{ roundTo(outcome.setting.preloadKn, 1) }} kN,
+        {{ Math.round(outcome.setting.stressMpa) }} MPa in the thread; K 0.20 dry, 0.15 lubricated.
+      </p>
+      <p v-for="q in outcome.setting.questions" :key="q" class="caution">{{ q }}</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.entry {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(8.5rem, 1fr));
+  gap: 0.6rem;
+  margin-bottom: 0.75rem;
+}
+
+label {
+  font-weight: 600;
+}
+
+.answer .mono {
+  font-size: 2.5rem;
+  font-weight: 600;
+}
+</style>

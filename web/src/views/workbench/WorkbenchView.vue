@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { useTitle } from '@/composables/useTitle'
+import TitleBlock from '@/parts/TitleBlock.vue'
+import BoltBench from './BoltBench.vue'
+import LubricantBench from './LubricantBench.vue'
+import OringBench from './OringBench.vue'
+import TorqueBench from './TorqueBench.vue'
+
+/** What a technician looks up at the bench; worked out on this device, with no connection. */
+useTitle('Workbench')
+</script>
+
+<template>
+  <div>
+    <TitleBlock
+      title="Workbench"
+      subtitle="Worked out on this device"
+      :cells="[
+        { label: 'Bolts and torque', value: 'ISO 898-1, ASME B1.1' },
+        { label: 'O-rings', value: 'AS568, ISO 3601' },
+        { label: 'Lubricants', value: 'by rubber and service' },
+      ]"
+    />
+    <p class="soft mt-3">
+      Starting points from standards and physics. The maker’s sheet and the local code come first.
+    </p>
+    <div class="benches">
+      <BoltBench />
+      <TorqueBench />
+      <OringBench />
+      <LubricantBench />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.benches {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(26rem, 100%), 1fr));
+  gap: 0 2.5rem;
+}
+</style>
