@@ -70,6 +70,9 @@ async function streamTest(
     await expect(page.getByText(before, { exact: true })).toHaveCount(0, { timeout: 60_000 })
   }
   await hands.press('Finish the test')
+  // Everything was taken by the server: nothing waits on the device.
+  await expect(page.getByText('waits to be sent')).toHaveCount(0)
+  await expect(page.getByText(/wait on this device/)).toHaveCount(0)
 }
 
 const verdictOf = (page: Page) => page.locator('p.whole')

@@ -1,5 +1,7 @@
 import { api, type Visit } from '@uvanta/contract'
+import { InvalidInput } from '@uvanta/core/schema'
 import {
+  checkDraft,
   type EventDraft,
   type EventKind,
   foldVisit,
@@ -73,6 +75,13 @@ export const useVisit = defineStore('visit', () => {
   function refusalOf(draft: EventDraft): Refusal | null {
     if (!library.library || !session.person)
       return { why: 'The library is still loading.', todo: 'Wait a moment.' }
+    // The same check as on the server: what it would not take is said here and now.
+    try {
+      checkDraft(draft)
+    } catch (error) {
+      if (!(error instanceof InvalidInput)) throw error
+      return { why: `This entry does not fit: ${error.message}.`, todo: 'Mend it, then record it.' }
+    }
     return guard(
       events.value,
       draft,

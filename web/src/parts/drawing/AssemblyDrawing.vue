@@ -103,7 +103,6 @@ const view = computed(() => {
       :place="p"
       :state="zones?.[p.id] ?? null"
       :pressure="live?.pressures[p.id]"
-      :half="p.line === 'bypass' ? 8 : 14"
     />
     <template v-for="e in of('check', 'relief', 'air-inlet', 'meter')" :key="e.id">
       <DrawnPart

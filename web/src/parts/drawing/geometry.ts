@@ -16,9 +16,10 @@ export interface DrawnElement extends Element, Spot {}
 
 /** A stretch of pipe that belongs to one place. */
 export interface DrawnPlace extends Place {
-  /** Centre lines, each from one corner to the next. */
-  readonly runs: readonly (readonly [Spot, Spot])[]
-  readonly label: string
+  /** What is filled. */
+  readonly water: readonly { x: number; y: number; width: number; height: number }[]
+  /** Path of the walls. */
+  readonly walls: string
   /** Where its pressure is written. */
   readonly text: Spot
 }
@@ -113,6 +114,10 @@ const KIT_X: Readonly<Record<string, number>> = {
 }
 const kitSpots = (y: number) => kitValves.map((v) => ({ ...v, x: KIT_X[v.id] ?? 0, y }))
 
+/** Half the width of the main line, and of the bypass. */
+const MAIN_HALF = 14
+const BYPASS_HALF = 8
+
 function drawnPlace(
   place: Place,
   elements: readonly DrawnElement[],
@@ -122,31 +127,37 @@ function drawnPlace(
 ): DrawnPlace {
   const onBypass = place.line === 'bypass'
   const y = onBypass ? bypassY : mainY
+  const half = onBypass ? BYPASS_HALF : MAIN_HALF
   const passes = elements.filter((e) => e.line === place.line && e.to)
-  const left = passes.find((e) => e.to === place.id)?.x ?? (onBypass ? RISERS[0] : 8)
-  const right = passes.find((e) => e.at === place.id)?.x ?? (onBypass ? RISERS[1] : WIDTH - 8)
-  const end = place.id === 'outlet' ? WIDTH - 8 : right
-  const runs: [Spot, Spot][] = [
-    [
-      { x: left, y },
-      { x: end, y },
+  const left = passes.find((e) => e.to === place.id)?.x ?? 8
+  const right = passes.find((e) => e.at === place.id)?.x ?? WIDTH - 8
+  const main = { x: left, y: y - half, width: right - left, height: 2 * half }
+  const walls = `M${left} ${y - half}H${right}M${left} ${y + half}H${right}`
+  const text = { x: (left + right) / 2, y: y - half - 8 }
+  const riser = riserOf(place.id, detector, mainY, bypassY)
+  return {
+    ...place,
+    water: riser ? [main, ...riser.water] : [main],
+    walls: riser ? `${walls}${riser.walls}` : walls,
+    text: riser ? { ...text, x: text.x + (place.id === 'body-1' ? 24 : -16) } : text,
+  }
+}
+
+/** The bypass leaves the body before check 1 upwards, and comes down into the body after check 2. */
+function riserOf(place: string, detector: boolean, mainY: number, bypassY: number) {
+  if (!detector || (place !== 'body-1' && place !== 'body-2')) return null
+  const up = place === 'body-1'
+  const x = up ? RISERS[0] : RISERS[1]
+  const end = (up ? BYPASS['shutoff-1'] : BYPASS.meter) ?? x
+  const h = BYPASS_HALF
+  const foot = mainY - MAIN_HALF
+  const outer = up ? x - h : x + h
+  const inner = up ? x + h : x - h
+  return {
+    water: [
+      { x: x - h, y: bypassY - h, width: 2 * h, height: foot - bypassY + h },
+      { x: Math.min(inner, end), y: bypassY - h, width: Math.abs(end - inner), height: 2 * h },
     ],
-  ]
-  const riser = (x: number): [Spot, Spot] => [
-    { x, y: mainY },
-    { x, y: bypassY },
-  ]
-  if (detector && place.id === 'body-1') {
-    runs.push(riser(RISERS[0]), [
-      { x: RISERS[0], y: bypassY },
-      { x: BYPASS['shutoff-1'] ?? 0, y: bypassY },
-    ])
+    walls: `M${outer} ${foot}V${bypassY - h}H${end}M${inner} ${foot}V${bypassY + h}H${end}`,
   }
-  if (detector && place.id === 'body-2') {
-    runs.push(riser(RISERS[1]), [
-      { x: BYPASS.meter ?? 0, y: bypassY },
-      { x: RISERS[1], y: bypassY },
-    ])
-  }
-  return { ...place, runs, text: { x: (left + end) / 2, y: y - 22 } }
 }

@@ -103,7 +103,7 @@ const errand = computed(() =>
           >Go to {{ stationTitles[refused.station] }}</BButton
         >
       </p>
-      <p v-if="store.sendProblem" class="caution" role="status">
+      <p v-if="store.sendProblem" class="caution mb-3" role="status">
         {{ store.sendProblem }} {{ store.pending.length }}
         {{ store.pending.length === 1 ? 'entry waits' : 'entries wait' }} on this device.
         <BButton variant="link" @click="store.flush()">Send now</BButton>

@@ -20,6 +20,8 @@ const values = reactive<Record<string, string>>({})
 const units = reactive<Record<string, string>>(
   Object.fromEntries(records.value.map((r) => [r.item, r.unit ?? ''])),
 )
+/** Gauge above the port, mm, where a hose hangs open to air. */
+const heights = reactive<Record<string, string>>({})
 const message = ref('')
 
 /** Enter goes to the next field; on the last one it records. */
@@ -74,6 +76,9 @@ function recordOne(r: (typeof records.value)[number]): Refusal | null {
       value,
       unit: units[r.item] ?? '',
       source: 'typed',
+      ...(r.head
+        ? { gaugeAbovePort: { value: heights[r.item]?.trim() || '0', unit: 'mm' as const } }
+        : {}),
     })
   }
   const label = r.answers?.find((a) => a.id === value)?.label ?? value
@@ -109,6 +114,15 @@ function recordOne(r: (typeof records.value)[number]): Refusal | null {
             {{ unitLabel(r.dimension as Dimension, u) }}
           </option>
         </select>
+        <label v-if="r.head" class="height soft small"
+          >Gauge above port, mm
+          <input
+            v-model="heights[r.item]"
+            class="form-control mono"
+            inputmode="decimal"
+            placeholder="0"
+            data-field
+        /></label>
       </div>
     </div>
     <ProblemNote :problem="null" :message="message" />
@@ -141,6 +155,10 @@ function recordOne(r: (typeof records.value)[number]): Refusal | null {
   display: grid;
   grid-template-columns: 1fr 7rem;
   gap: 0.5rem;
+}
+
+.height {
+  grid-column: 1 / -1;
 }
 
 .actions {

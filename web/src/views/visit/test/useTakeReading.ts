@@ -31,11 +31,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
   const height = () =>
     record?.head
       ? {
-          gaugeAbovePort: {
-            dimension: 'length' as const,
-            value: heightMm.value.trim(),
-            unit: 'mm' as const,
-          },
+          gaugeAbovePort: { value: heightMm.value.trim(), unit: 'mm' as const },
         }
       : {}
 
