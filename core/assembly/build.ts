@@ -1,7 +1,8 @@
 import { coldWater, type Link, type Network, type Volume } from '../fluid'
 import type { Condition, Fault, FaultKind } from './condition'
 import { type AssemblyKind, type HoseName, hoseNames } from './kinds'
-import { type Element, kitValves, type Layout, layoutOf } from './layout'
+import { HOSE_CV, kitLinks, kitVolumes } from './kit'
+import { type Element, type Layout, layoutOf } from './layout'
 
 /**
  * Springs of a healthy assembly, psi: typical values of the kinds, well over the usual acceptance
@@ -26,12 +27,6 @@ const PSI = 6.894757293168
 
 /** Bypass lines of detector assemblies are ¾ in, whatever the main. */
 const BYPASS_IN = 0.75
-
-/** Test hoses: 6 mm bore, 1.8 m; the rubber gives about a fifth of a millilitre per bar. */
-const HOSE_M3 = 5.1e-5
-const HOSE_GIVES = 4e-5
-const HOSE_CV = 0.35
-const CONTROL_CV = 0.12
 
 /** Volume and give of a body of a size, m³ and 1/kPa: a cylinder three diameters long, rubber and a little air. */
 function body(id: string, sizeIn: number, extraMlPerKpa: number): Volume {
@@ -284,35 +279,4 @@ function reliefLinks(
       opening: 1,
     },
   ]
-}
-
-function kitVolumes(): Volume[] {
-  const hose = (id: string): Volume => ({
-    id,
-    volumeM3: HOSE_M3,
-    elasticityPerKpa: HOSE_GIVES,
-    startKpa: 0,
-  })
-  return [
-    ...hoseNames.map((h) => hose(`${h}-hose`)),
-    { id: 'manifold', volumeM3: 5e-6, elasticityPerKpa: 1e-6, startKpa: 0 },
-  ]
-}
-
-function kitLinks(): Link[] {
-  const ends: Record<(typeof kitValves)[number]['id'], [string, string]> = {
-    'high-control': ['high-hose', 'manifold'],
-    'low-control': ['manifold', 'low-hose'],
-    'bypass-control': ['manifold', 'bypass-hose'],
-    'high-bleed': ['high-hose', 'air'],
-    'low-bleed': ['low-hose', 'air'],
-  }
-  return kitValves.map(({ id }) => ({
-    type: 'valve',
-    id,
-    from: ends[id][0],
-    to: ends[id][1],
-    cv: CONTROL_CV,
-    opening: 0,
-  }))
 }

@@ -1,15 +1,8 @@
-import { lubricantAdvice } from '../craft'
 import type { PlacedStep } from './expand'
+import { goesBack, goesOff, isOut, isGreased, isRenewed } from './partRules'
+import { partOf, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
-import { type Guide, type GuidePart, type Verb, verbOf } from './types'
-
-/** Says what is wrong: short name of the rule, and the sentence with its remedy. */
-type Say = (rule: string, message: string) => void
-type Rule = (guide: Guide, step: PlacedStep, state: ProofState, say: Say) => void
-
-const partOf = (guide: Guide, id: string | undefined): GuidePart | undefined =>
-  guide.parts.find((p) => p.id === id)
-const title = (guide: Guide, id: string) => partOf(guide, id)?.title ?? id
+import { type Guide, type Verb, verbOf } from './types'
 
 /** Work in which hands are in the equipment. */
 const HANDS: readonly Verb[] = [
@@ -153,7 +146,7 @@ const rules: Partial<Record<Verb, Rule>> = {
   loosen(_guide, step, state) {
     state.loose.add(step.loosen ?? '')
   },
-  remove: takeOff,
+  remove: goesOff,
   discard(guide, step, state, say) {
     const id = step.discard ?? ''
     if (!state.off.delete(id))
@@ -172,9 +165,9 @@ const rules: Partial<Record<Verb, Rule>> = {
   clean(_guide, step, state) {
     state.clean.add(step.clean ?? '')
   },
-  lubricate: grease,
-  renew: putNew,
-  fit: putBack,
+  lubricate: isGreased,
+  renew: isRenewed,
+  fit: goesBack,
   tighten(guide, step, state, say) {
     const id = step.tighten ?? ''
     const holds = guide.fasteners?.find((f) => f.id === id)?.holds ?? ''
@@ -198,126 +191,6 @@ const rules: Partial<Record<Verb, Rule>> = {
       )
     state.temporary = true
   },
-}
-
-const isOut = (state: ProofState, part: string) => state.off.has(part) || state.gone.has(part)
-
-function takeOff(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const id = step.remove ?? ''
-  const part = partOf(guide, id)
-  if (!part) return
-  if (isOut(state, id)) {
-    say('removed-twice', `${part.title} is off already: leave one of the two out`)
-    return
-  }
-  const over = part.under?.filter((c) => !isOut(state, c)) ?? []
-  if (over.length > 0)
-    say(
-      'buried',
-      `${part.title} cannot come off under ${over.map((c) => title(guide, c)).join(', ')}: take that off first`,
-    )
-  if (part.closes && !state.proved.has(part.closes)) {
-    say(
-      'opened-live',
-      `${part.title} opens “${part.closes}”, which is not proved at zero: isolate, vent and prove it first`,
-    )
-  }
-  if (part.spring && !state.relieved.has(part.spring) && !step.controlled) {
-    say(
-      'loaded-spring',
-      `the spring “${part.spring}” pushes against ${part.title}: relieve it first, or take it off “controlled”`,
-    )
-  }
-  if (part.mass && state.aids.size === 0)
-    say('heavy', `${part.title} is heavy: put a lifting aid in first`)
-  if (state.power) say('power-on', 'the power is still on: take it off and prove it dead first')
-  const fast = guide.fasteners?.filter((f) => f.holds === id && !state.loose.has(f.id)) ?? []
-  if (fast.length > 0)
-    say(
-      'still-fastened',
-      `${part.title} is still held by ${fast.map((f) => f.title).join(', ')}: loosen them first`,
-    )
-  if (part.disturbs) state.disturbed.add(part.disturbs)
-  state.opened = true
-  state.tested = false
-  state.clean.delete(id)
-  if (step.keepFor === 'discard') state.gone.add(id)
-  else state.off.add(id)
-}
-
-function grease(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const part = partOf(guide, step.lubricate)
-  if (!part || !step.with) return
-  if (part.dry) say('never-there', `${part.title} never gets lubricant: leave it dry`)
-  if (part.rubber) {
-    const { verdict, reasons } = lubricantAdvice(part.rubber, step.with, 'air')
-    if (verdict === 'clash')
-      say('lubricant-clash', `${reasons.join(' ')} Choose another for ${part.title}`)
-  }
-  if (state.off.has(part.id) && !state.clean.has(part.id)) {
-    say('greased-dirty', `${part.title} is lubricated before it was cleaned: clean it first`)
-  }
-}
-
-function putNew(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const id = step.renew ?? ''
-  if (!isOut(state, id)) {
-    say(
-      'renewed-in-place',
-      `a new ${title(guide, id)} is put in while the old one is in: remove it first`,
-    )
-  }
-  const item = guide.kit?.find((k) => k.id === step.from)
-  if (item) {
-    const used = (state.used.get(item.id) ?? 0) + 1
-    state.used.set(item.id, used)
-    if (used > item.count)
-      say(
-        'kit-over',
-        `the kit has ${item.count} × ${item.title}, this is number ${used}: correct the count`,
-      )
-  }
-  goesIn(guide, id, step, state, say)
-  state.off.delete(id)
-  state.gone.delete(id)
-}
-
-function putBack(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const id = step.fit ?? ''
-  if (state.gone.has(id)) {
-    say('fitted-discarded', `${title(guide, id)} was thrown away: renew it from the kit`)
-    state.gone.delete(id)
-    return
-  }
-  if (!state.off.delete(id)) {
-    say('fitted-twice', `${title(guide, id)} is fitted, but is not off: leave one of the two out`)
-    return
-  }
-  const finding = state.inspected.get(id)
-  if (finding === 'renew')
-    say(
-      'worn-refitted',
-      `${title(guide, id)} was found worn and is put back: renew it under that finding`,
-    )
-  goesIn(guide, id, step, state, say)
-}
-
-/** What holds for a part that goes in, old or new. */
-function goesIn(guide: Guide, id: string, step: PlacedStep, state: ProofState, say: Say): void {
-  const part = partOf(guide, id)
-  if (part?.orient && !step.orient) {
-    say(
-      'no-orientation',
-      `${part.title} can go in the wrong way round: give “orient”, which the step asks to confirm`,
-    )
-  }
-  const beneath = guide.parts.filter((p) => p.under?.includes(id) && isOut(state, p.id))
-  if (beneath.length > 0) {
-    say(
-      'buried-missing',
-      `${part?.title ?? id} goes on while ${beneath.map((p) => p.title).join(', ')} is still off: fit that first`,
-    )
-  }
 }
 
 /** What must not be when a guide ends. */

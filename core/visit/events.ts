@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { hoseNames, openings } from '../assembly'
+import { equipmentSnapshot, gaugeSnapshot, licenceSnapshot } from './snapshots'
 import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
 import {
   amount,
@@ -53,45 +54,6 @@ export const purposeTitles: Readonly<Record<(typeof purposes)[number], string>> 
 
 const station = () => yup.string<Station>().strict(true).oneOf(stations)
 const run = () => yup.string<RunName>().strict(true).oneOf(runNames)
-
-/** What of the equipment a visit is about, as the register had it when the visit was planned. */
-export const equipmentSnapshot = strictObject({
-  id: uuid().required(),
-  tag: line(40).required(),
-  family: slug().required(),
-  kind: line(30).required(),
-  sizeIn: displayed().required(),
-  serial: line(60).required(),
-  maker: line(80).required(),
-  service: line(20).required(),
-  position: line(200).required(),
-  site: line(120).required(),
-  address: line(200).required(),
-  customer: line(120).required(),
-})
-
-export const gaugeSnapshot = strictObject({
-  id: uuid().required(),
-  tag: line(40).required(),
-  serial: line(60).required(),
-  accuracyPercent: number(0, 100).required(),
-  accuracyOf: yup
-    .string()
-    .strict(true)
-    .oneOf(['span', 'reading'] as const)
-    .required(),
-  span: number(0, 1e6).required(),
-  spanUnit: line(12).required(),
-  calibratedOn: localDate().required(),
-  calibrationUntil: localDate().required(),
-  calibrationCertificate: line(60).required(),
-})
-
-export const licenceSnapshot = strictObject({
-  kind: slug().required(),
-  number: line(40).required(),
-  expiresOn: localDate().required(),
-})
 
 /** Payload schemas, one a kind of event: what may be written into a visit's log. */
 export const payloads = {

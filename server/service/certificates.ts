@@ -1,9 +1,4 @@
-import type {
-  CertificateDetail,
-  CertificateRow as CertificateView,
-  Person,
-  Verification,
-} from '@uvanta/contract'
+import type { CertificateDetail, CertificateRow as CertificateView, Person } from '@uvanta/contract'
 import {
   certificateCode,
   certificateNumber,
@@ -311,31 +306,4 @@ export async function supersedeCertificate(
   })
   await recordAudit(app, actor, 'superseded a certificate', row.number)
   return readCertificate(app, newId)
-}
-
-async function findByCode(app: App, code: string): Promise<CertificateRow | null> {
-  return app.db.certificates.findOne({ where: { code: code.toUpperCase() } })
-}
-
-/** What a stranger learns from a code. */
-export async function verifyCode(app: App, code: string): Promise<Verification> {
-  const row = await findByCode(app, code)
-  if (!row) return { verdict: 'unknown', reason: null, replacedBy: null, payload: null }
-  const status = await app.db.certificateStatus.findByPk(row.id)
-  const state = status?.state ?? 'current'
-  const newer = status?.supersededBy
-    ? await app.db.certificates.findByPk(status.supersededBy)
-    : null
-  return {
-    verdict: state === 'current' ? 'genuine' : state,
-    reason: status?.reason ?? null,
-    replacedBy: newer?.code ?? null,
-    payload: JSON.parse(row.payload) as CertificatePayload,
-  }
-}
-
-export async function jwsByCode(app: App, code: string) {
-  const row = await findByCode(app, code)
-  if (!row) throw notFound('certificate')
-  return { name: row.number, jws: row.jws }
 }

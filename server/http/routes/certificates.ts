@@ -1,6 +1,7 @@
 import { api } from '@uvanta/contract'
 import type { App } from '../../app'
 import * as certificates from '../../service/certificates'
+import * as verification from '../../service/verification'
 import { type Bind, sendFile } from '../route'
 
 export function bindCertificates(app: App, bind: Bind): void {
@@ -20,9 +21,9 @@ export function bindCertificates(app: App, bind: Bind): void {
   bind(api.certificates.supersede, ({ actor, params, body }) =>
     certificates.supersedeCertificate(app, actor(), params.id, body.reason),
   )
-  bind(api.certificates.verify, ({ params }) => certificates.verifyCode(app, params.code))
+  bind(api.certificates.verify, ({ params }) => verification.verifyCode(app, params.code))
   bind(api.certificates.verifyJws, async ({ params, res }) => {
-    const { name, jws } = await certificates.jwsByCode(app, params.code)
+    const { name, jws } = await verification.jwsByCode(app, params.code)
     sendFile(res, `${name}.jws`, 'application/jose', jws)
   })
 }
