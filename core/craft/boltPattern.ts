@@ -25,7 +25,7 @@ export interface BoltPlan {
   readonly untilNoneMoves: readonly number[]
 }
 
-/** Usual rising passes (handbook 6.6). */
+/** Usual rising passes, as the trade uses them. */
 const PASSES = [0.3, 0.6, 1] as const
 
 /**

@@ -1,7 +1,7 @@
 import { convertValue, dimensions, isUnitOf } from '../quantity'
 import { type Thread, threadNamed } from './threads'
 
-/** Nut factor K of preload F = T/(K·d): about these for steel (handbook 6.6). */
+/** Nut factor K of preload F = T/(K·d): about these for steel, as torque tables use them. */
 export const NUT_FACTORS = { dry: 0.2, lubricated: 0.15 } as const
 export type Surface = keyof typeof NUT_FACTORS
 

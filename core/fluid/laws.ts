@@ -22,7 +22,7 @@ export type PassageLaw = (out: Passage, cv: number, from: number, to: number, he
 /** The law that a medium follows through a passage of flow coefficient Cv; pressures in kPa gauge. */
 export function passageLaw(medium: Medium): PassageLaw {
   if (medium.kind === 'gas') return gasLaw(medium)
-  // q = Cv·√(Δp/SG) with SG the density against 1000 kg/m³: handbook 6.2, IEC 60534-2-1.
+  // q = Cv·√(Δp/SG) with SG the density against 1000 kg/m³: IEC 60534-2-1.
   const perCv = CV_SI * Math.sqrt(medium.density * 1000)
   return (out, cv, from, to, head) => {
     const dp = from - to + head

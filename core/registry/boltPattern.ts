@@ -11,7 +11,7 @@ export const boltPattern = computation({
   summary:
     'The order in which the bolts of a circle are tightened, pass by pass, from any start bolt.',
   source:
-    'Repeated halving of the circle, each bolt followed by the one opposite; handbook of the trade.',
+    'Repeated halving of the circle, each bolt followed by the one opposite; practice of the trade.',
   input: strictObject({
     count: integer(2, 96).required(),
     start: integer(1, 96),

@@ -24,7 +24,7 @@ export const proveGuide = computation({
   summary:
     'Walks every variant and finding of a guide: nothing forgotten, nothing opened under pressure, nothing left in.',
   source:
-    'Abstract walk over the guide’s parts, zones, springs, kit and settings; rules of the handbook of the trade.',
+    'Abstract walk over the guide’s parts, zones, springs, kit and settings; practice of the trade.',
   input,
   output: yup.object({ faults: yup.array().required(), paths: yup.number().required() }),
   example: { id: 'rp-relief' },

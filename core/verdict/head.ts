@@ -9,7 +9,7 @@ const HEIGHT_HALF_WIDTH_M = 0.02
 
 /**
  * What the column of water in a hose open to air adds to a reading. The gauge held above the port
- * reads low by the column, below it reads high (handbook: 27.7 in of water per psi).
+ * reads low by the column, below it reads high (27.7 in of water per psi).
  *
  * @returns the amount to add to the reading and its ± half width, in the unit of the reading
  */

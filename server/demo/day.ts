@@ -49,6 +49,7 @@ export async function planDay(
   people: Readonly<Record<string, Person>>,
   equipment: readonly Visited[],
 ): Promise<number> {
+  let planned = 0
   for (const { who, kind, index, faults, pack } of DAY) {
     const list = equipment.filter((e) => e.kind === kind)
     const e = list[index % list.length]
@@ -63,8 +64,9 @@ export async function planDay(
       purpose: 'periodic-test',
       rulePack: pack,
     })
+    planned++
   }
-  return DAY.length
+  return planned
 }
 
 /** Plans today’s visits when an older demo is started again; does nothing elsewhere. */

@@ -1,0 +1,121 @@
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ask, type GaugeMessage, parseMessage } from '@uvanta/core/gauge'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { Instrument } from './instrument'
+import { HiddenSites } from './sites'
+
+const FOULED = { element: 'check-1', fault: 'fouled', severity: 0.4 }
+let folder: string
+let said: string[]
+let gauge: Instrument
+const sites = () => new HiddenSites(join(folder, 'sites.json'), join(folder, 'services.json'))
+const messages = () => said.map((l) => parseMessage(l)).filter((m): m is GaugeMessage => m !== null)
+const values = () => messages().flatMap((m) => (m.type === 'sample' ? [m.value] : []))
+const lastSight = () => messages().findLast((m) => m.type === 'sight')
+
+/** Uniform numbers that repeat, so that the noise is the same each time. */
+function numbers(): () => number {
+  let state = 11
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return state / 2 ** 32
+  }
+}
+const pass = (seconds: number) => {
+  for (let n = 0; n < seconds * 10; n++) gauge.tick()
+}
+/** Hoses on cocks 2 and 3, bled. */
+function across(id: string) {
+  gauge.hear(ask.site(id, 'RP', '2'))
+  gauge.hear(ask.hose('high', 'cock-2'))
+  gauge.hear(ask.hose('low', 'cock-3'))
+  for (const cock of ['low-bleed', 'cock-3', 'cock-2', 'high-bleed'])
+    gauge.hear(ask.move(cock, 'open'))
+  pass(8)
+  gauge.hear(ask.move('high-bleed', 'shut'))
+  gauge.hear(ask.move('low-bleed', 'shut'))
+  pass(20)
+}
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'uvgauge-'))
+  const hidden = { kind: 'RP', sizeIn: 2, supplyKpa: 450, springs: {}, faults: [FOULED] }
+  writeFileSync(join(folder, 'sites.json'), JSON.stringify({ fouled: hidden }))
+  said = []
+  gauge = new Instrument(sites(), (line) => said.push(line), numbers())
+  gauge.hear(ask.start())
+})
+
+describe('the simulated gauge', () => {
+  it('says who it is', () => {
+    gauge.hear(ask.hello())
+    expect(messages()[0]).toMatchObject({ type: 'hello', unit: 'psi', span: 15 })
+  })
+  it('reads the spring of healthy equipment that it knows nothing of', () => {
+    across('stranger')
+    expect(values().at(-1)).toBeGreaterThan(7.4)
+    expect(values().at(-1)).toBeLessThan(7.8)
+    expect(lastSight()).toMatchObject({ running: [] })
+  })
+  it('reads what the hidden condition makes of it, and the relief is seen to drip', () => {
+    across('fouled')
+    expect(values().at(-1)).toBeLessThan(5)
+    expect(lastSight()).toMatchObject({ running: ['relief'] })
+  })
+  it('remembers what was cleaned, also after it was started anew', () => {
+    gauge.hear(ask.site('fouled', 'RP', '2'))
+    gauge.hear(ask.service('check-1', 'cleaned'))
+    gauge = new Instrument(sites(), (line) => said.push(line), numbers())
+    gauge.hear(ask.start())
+    across('fouled')
+    expect(values().at(-1)).toBeGreaterThan(7)
+  })
+  it('complains in words of a valve that is not there, and goes on', () => {
+    gauge.hear(ask.site('stranger', 'RP', '2'))
+    gauge.hear(ask.hose('high', 'cock-9'))
+    expect(messages().at(-1)).toMatchObject({
+      type: 'trouble',
+      says: expect.stringContaining('cock-9') as string,
+    })
+    pass(1)
+    expect(values()).toHaveLength(10)
+  })
+  it.each(['', 'NONSENSE', 'MOVE', 'HOSE high', 'SITE', 'HEIGHT x', 'MOVE cock-2 sideways'])(
+    'passes over %j',
+    (line) => {
+      expect(() => gauge.hear(line)).not.toThrow()
+      pass(0.5)
+      expect(values()).toHaveLength(5)
+    },
+  )
+  it('drops out, sends rubbish, goes flat and recovers when it is told to', () => {
+    gauge.hear('TROUBLE drop')
+    pass(1)
+    expect(said).toEqual([])
+    gauge.hear('TROUBLE rubbish')
+    pass(1)
+    expect(said.length).toBe(10)
+    expect(messages()).toEqual([])
+    gauge.hear('TROUBLE flat')
+    pass(1)
+    expect(messages().some((m) => m.type === 'battery' && m.percent < 10)).toBe(true)
+    const before = values().length
+    gauge.hear('TROUBLE ok')
+    pass(1)
+    expect(values().length).toBe(before + 10)
+  })
+  it('counts its samples, so that a lost one is noticed', () => {
+    pass(2)
+    const seqs = messages().flatMap((m) => (m.type === 'sample' ? [m.seq] : []))
+    expect(seqs).toEqual(Array.from({ length: 20 }, (_, n) => n + 1))
+  })
+  it('says nothing after it was stopped', () => {
+    pass(1)
+    gauge.hear(ask.stop())
+    const before = said.length
+    pass(1)
+    expect(said.length).toBe(before)
+  })
+})
