@@ -28,10 +28,14 @@ const library = useLibrary()
 const UNIT = 'psi'
 const visits = computed(() => [...props.history].reverse())
 const items = computed(() => {
-  const test = library.library?.rulePacks.flatMap((p) => p.tests).find((t) => t.kind === props.kind)
-  return (test?.items ?? []).filter(
-    (i) => i.basis === 'limit' && i.atLeast?.dimension === 'differential',
-  )
+  const read = new Set(props.history.flatMap((v) => v.readings.map((r) => r.item)))
+  const tests = library.library?.rulePacks.flatMap((p) => p.tests) ?? []
+  const known = tests
+    .filter((t) => t.kind === props.kind)
+    .flatMap((t) => t.items)
+    .filter((i) => i.basis === 'limit' && i.atLeast?.dimension === 'differential')
+  // Packs of different schools judge the same items: each is drawn once, and only if it was read.
+  return known.filter((i, n) => read.has(i.id) && known.findIndex((k) => k.id === i.id) === n)
 })
 
 const STYLES = ['circle', 'rectRot', 'triangle', 'rect'] as const
