@@ -98,7 +98,7 @@ test('the whole job: sign in, test, repair, test again, sign, and a stranger ver
   const stranger = await (await browser.newContext()).newPage()
   await stranger.goto(code)
   await expect(stranger.getByText('Genuine and current')).toBeVisible()
-  await expect(stranger.getByText('7.3')).toBeVisible()
+  await expect(stranger.getByText('7.3', { exact: true })).toBeVisible()
 
   const jwksResponse = await request.get('/.well-known/jwks.json')
   const signing = stranger.waitForEvent('download')
