@@ -1,0 +1,40 @@
+import { describe, expect, it } from 'vitest'
+import { Samples } from './samples'
+
+describe('samples', () => {
+  it('grow beyond any size they began with, and keep their order', () => {
+    const samples = new Samples()
+    for (let n = 1; n <= 5_000; n++) samples.add(n, n / 10, 600)
+    expect(samples.length).toBe(5_000)
+    expect([...samples.tail(3)]).toEqual([499.8, 499.9, 500])
+    expect(samples.all()[0]).toBe(0.1)
+  })
+  it('mark what was lost, but never more than is worth it', () => {
+    const samples = new Samples()
+    samples.add(1, 1, 5)
+    samples.add(100, 2, 5)
+    expect(samples.length).toBe(7)
+    expect([...samples.all()].filter(Number.isNaN)).toHaveLength(5)
+  })
+  it('take up the counting of a gauge that began anew', () => {
+    const samples = new Samples()
+    samples.add(50, 1, 600)
+    samples.restart(1)
+    samples.add(1, 2, 600)
+    expect([...samples.all()]).toEqual([1, NaN, 2])
+  })
+  it('are handed out as copies', () => {
+    const samples = new Samples()
+    samples.add(1, 1, 600)
+    const copy = samples.all()
+    copy[0] = 99
+    expect(samples.all()[0]).toBe(1)
+  })
+  it('begin anew when they are cleared', () => {
+    const samples = new Samples()
+    samples.add(1, 1, 600)
+    samples.clear()
+    samples.add(2, 2, 600)
+    expect([...samples.all()]).toEqual([2])
+  })
+})
