@@ -31,6 +31,16 @@ async function carryOut(page: Page): Promise<string[]> {
   throw new Error('the station does not end')
 }
 
+/** The readings of a double check, entered as from paper; the test finished. */
+async function fillForm(page: Page, check1: string): Promise<void> {
+  await button(page, 'Enter a filled form').click()
+  await page.getByLabel('Shutoff 2', { exact: true }).selectOption('tight')
+  await page.getByLabel('Check 1 differential', { exact: true }).fill(check1)
+  await page.getByLabel('Check 2 differential', { exact: true }).fill('1.9')
+  await button(page, 'Record the form').click()
+  await button(page, 'Finish the test').click()
+}
+
 test('a double check fails as found, is opened by its guide, cleaned, and passes as left', async ({
   page,
 }) => {
@@ -46,12 +56,7 @@ test('a double check fails as found, is opened by its guide, cleaned, and passes
   await button(page, 'It is this one').click()
   await page.getByLabel('Read and typed in').check()
   await button(page, 'Start the as-found test').click()
-  await button(page, 'Enter a filled form').click()
-  await page.getByLabel('Shutoff 2', { exact: true }).selectOption('tight')
-  await page.getByLabel('Check 1 differential', { exact: true }).fill('0.0')
-  await page.getByLabel('Check 2 differential', { exact: true }).fill('1.9')
-  await button(page, 'Record the form').click()
-  await button(page, 'Finish the test').click()
+  await fillForm(page, '0.0')
   await button(page, 'Make it safe, then repair').click()
 
   await carryOut(page)
@@ -74,7 +79,9 @@ test('a double check fails as found, is opened by its guide, cleaned, and passes
   await button(page, 'Rebuilt – tray empty').click()
   await carryOut(page)
   await button(page, 'Back under pressure, no leaks').click()
-  await expect(button(page, 'Start the as-left test')).toBeVisible()
+  await button(page, 'Start the as-left test').click()
+  await fillForm(page, '2.2')
+  await expect(page.getByText('Every required item meets its limit').first()).toBeVisible()
 })
 
 test('the library shows a guide as a document, with its proof', async ({ page }) => {

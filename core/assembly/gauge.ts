@@ -40,11 +40,6 @@ export class GaugeResponse {
     this.shown = start
   }
 
-  /** Part of the hoses that is air, 0 … 1. */
-  get airInHoses(): number {
-    return this.air
-  }
-
   /** A hose was fitted anew: it is full of air again. */
   refilled(): void {
     this.air = 1

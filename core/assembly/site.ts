@@ -135,10 +135,6 @@ export class SiteModel {
     return high - (coldWater.density * GRAVITY * this.gaugeAbovePortM) / 1000
   }
 
-  isFitted(hose: HoseName): boolean {
-    return this.hoses.has(hose)
-  }
-
   private meterStarts(id: string): number {
     const stuck = this.spec.condition.faults.find((f) => f.element === id && f.fault === 'stuck')
     return METER_STARTS_KG_S * (1 + STUCK_WANTS * (stuck?.severity ?? 0))

@@ -154,20 +154,10 @@ const damages: Readonly<Record<string, Damage>> = {
   'gas shut in by somebody unqualified': (g) =>
     g.service === 'gas' ? drop((s) => s.gate === 'qualified')(g) : [],
   'air left on': drop((s, g) => s.air === 'off' && g.steps.some((o) => o.air === 'on')),
-  'air never put on where it must be':
-    change(
-      (s) => s.air === 'on',
-      (s) => ({ ...s, air: 'off' }),
-    ) &&
-    ((g) =>
-      g.steps.some((s) => s.withAir)
-        ? [
-            {
-              ...g,
-              steps: g.steps.map((s) => (s.air === 'on' ? { ...s, air: 'off' as const } : s)),
-            },
-          ]
-        : []),
+  'air never put on where it must be': (g) =>
+    g.steps.some((s) => s.withAir)
+      ? [{ ...g, steps: g.steps.map((s) => (s.air === 'on' ? { ...s, air: 'off' as const } : s)) }]
+      : [],
   'a repeat that cannot end': change(
     (s) => Boolean(s.repeat),
     (s) => without(s, 'most'),

@@ -30,8 +30,6 @@ export interface GuideRun {
   /** Parts off the equipment, in the order in which they came off. */
   readonly tray: readonly TrayPart[]
   readonly kit: readonly KitLine[]
-  /** Slots that steps so far ask for. */
-  readonly slots: readonly string[]
 }
 
 /** The slots whose values a step needs. */
@@ -88,7 +86,6 @@ export function guideRun(
       count: k.count,
       used: used.get(k.id) ?? 0,
     })),
-    slots: [...new Set(steps.flatMap(slotsOf))],
   }
 }
 

@@ -8,11 +8,6 @@ export class Samples {
     return this.count
   }
 
-  /** Empties it; the gauge goes on counting. */
-  clear(): void {
-    this.count = 0
-  }
-
   /** A gap in the counting is filled with lost samples, up to a minute of them. */
   add(seq: number, value: number, mostLost: number): void {
     if (this.lastSeq !== null && seq > this.lastSeq + 1) {
@@ -40,10 +35,5 @@ export class Samples {
 
   all(): Float64Array {
     return this.values.slice(0, this.count)
-  }
-
-  /** The last so many. */
-  tail(count: number): Float64Array {
-    return this.values.slice(Math.max(0, this.count - count), this.count)
   }
 }

@@ -1,21 +1,17 @@
 <script setup lang="ts">
-import { type BoltPlan, boltPlan } from '@uvanta/core/craft'
+import { boltPlan } from '@uvanta/core/craft'
 import { computed, ref } from 'vue'
+import { attempt } from './attempt'
 
 /** The bolt circle: numbers, order, and the next bolt lit as one goes round. */
 const count = ref(8)
 const start = ref(1)
 const tightened = ref(0)
 
-const outcome = computed<{ plan: BoltPlan } | { says: string }>(() => {
-  try {
-    return { plan: boltPlan({ count: Number(count.value), start: Number(start.value) }) }
-  } catch (error) {
-    if (error instanceof RangeError) return { says: error.message }
-    throw error
-  }
-})
-const plan = computed(() => ('plan' in outcome.value ? outcome.value.plan : null))
+const outcome = computed(() =>
+  attempt(() => boltPlan({ count: Number(count.value), start: Number(start.value) })),
+)
+const plan = computed(() => ('answer' in outcome.value ? outcome.value.answer : null))
 const order = computed(() => plan.value?.passes[0]?.order ?? [])
 const total = computed(() => order.value.length * (plan.value?.passes.length ?? 0))
 const pass = computed(() =>

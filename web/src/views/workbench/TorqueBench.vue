@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { threads, torqueSetting, type TorqueSetting, type Surface } from '@uvanta/core/craft'
+import { type Surface, threads, torqueSetting } from '@uvanta/core/craft'
 import { roundTo } from '@uvanta/core/quantity'
 import { computed, reactive } from 'vue'
+import { attempt } from './attempt'
 
 /** What the wrench is set to, and whether the figure can be right. */
 const form = reactive({
@@ -17,25 +18,20 @@ const form = reactive({
 /** Pressures stand in the list on purpose: the sheet may say so, and then it is explained. */
 const UNITS = ['N·m', 'lbf·in', 'lbf·ft', 'psi', 'lb/in', 'kPa'] as const
 
-const outcome = computed<{ setting: TorqueSetting } | { says: string }>(() => {
-  try {
-    return {
-      setting: torqueSetting({
-        value: Number(form.value),
-        unit: form.unit,
-        thread: form.thread,
-        statedFor: form.statedFor,
-        surface: form.surface,
-        wrenchM: Number(form.wrenchMm) / 1000,
-        extensionM: Number(form.extensionMm) / 1000,
-        angleDeg: Number(form.angle),
-      }),
-    }
-  } catch (error) {
-    if (error instanceof RangeError) return { says: error.message }
-    throw error
-  }
-})
+const outcome = computed(() =>
+  attempt(() =>
+    torqueSetting({
+      value: Number(form.value),
+      unit: form.unit,
+      thread: form.thread,
+      statedFor: form.statedFor,
+      surface: form.surface,
+      wrenchM: Number(form.wrenchMm) / 1000,
+      extensionM: Number(form.extensionMm) / 1000,
+      angleDeg: Number(form.angle),
+    }),
+  ),
+)
 </script>
 
 <template>
@@ -85,14 +81,14 @@ const outcome = computed<{ setting: TorqueSetting } | { says: string }>(() => {
     <p v-if="'says' in outcome" class="caution" role="alert">{{ outcome.says }}</p>
     <template v-else>
       <p class="answer">
-        <span class="mono">{{ roundTo(outcome.setting.setting, 1) }}</span>
-        {{ outcome.setting.unit }} on the wrench
+        <span class="mono">{{ roundTo(outcome.answer.setting, 1) }}</span>
+        {{ outcome.answer.unit }} on the wrench
       </p>
       <p class="soft small">
-        Preload about {{ roundTo(outcome.setting.preloadKn, 1) }} kN,
-        {{ Math.round(outcome.setting.stressMpa) }} MPa in the thread; K 0.20 dry, 0.15 lubricated.
+        Preload about {{ roundTo(outcome.answer.preloadKn, 1) }} kN,
+        {{ Math.round(outcome.answer.stressMpa) }} MPa in the thread; K 0.20 dry, 0.15 lubricated.
       </p>
-      <p v-for="q in outcome.setting.questions" :key="q" class="caution">{{ q }}</p>
+      <p v-for="q in outcome.answer.questions" :key="q" class="caution">{{ q }}</p>
     </template>
   </section>
 </template>

@@ -23,11 +23,14 @@ const narrow = useMediaQuery('(max-width: 700px)')
 
 const equipment = computed(() => store.state.plan?.equipment)
 /** Line pressure as noted at the start of the test; without it no pressures are expected. */
-const supplyKpa = computed(() => {
-  const run = store.state.runs['as-left'] ?? store.state.runs['as-found']
-  const noted = run?.started.linePressure
-  return noted ? valueToSi(noted.dimension, Number(noted.value), noted.unit) : null
-})
+const noted = computed(
+  () => (store.state.runs['as-left'] ?? store.state.runs['as-found'])?.started.linePressure,
+)
+const supplyKpa = computed(() =>
+  noted.value
+    ? valueToSi(noted.value.dimension, Number(noted.value.value), noted.value.unit)
+    : null,
+)
 const subject = computed(() => {
   const e = equipment.value
   if (!e || !isAssemblyKind(e.kind) || supplyKpa.value === null) return null
@@ -41,10 +44,7 @@ const subject = computed(() => {
 })
 const expected = useExpected(subject)
 
-const unit = computed(() => {
-  const run = store.state.runs['as-left'] ?? store.state.runs['as-found']
-  return run?.started.linePressure?.unit ?? 'psi'
-})
+const unit = computed(() => noted.value?.unit ?? 'psi')
 const words = (kpa: number) =>
   roundTo(convertValue('gaugePressure', kpa, 'kPa', unit.value), unit.value === 'bar' ? 2 : 1)
 const pressures = computed(() =>

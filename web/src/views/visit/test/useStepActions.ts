@@ -67,5 +67,5 @@ export function useStepActions(step: ProcedureStep) {
     return visit.state.valves[element] ?? (shutoff ? 'open' : 'shut')
   }
 
-  return { actions, done, left, next, busy, refusal, carryOut, turn, positionOf }
+  return { actions, done, left, busy, refusal, carryOut, turn }
 }

@@ -78,6 +78,12 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       message.value = 'The gauge is not on the line. Wait for it, or type the reading.'
       return false
     }
+    // The certificate names this gauge and its calibration: a reading of another one is none of its.
+    const named = visit.state.runs[run]?.started.gauge
+    if (named && named.serial !== hello.serial) {
+      message.value = `On the line is gauge ${hello.tag}, serial ${hello.serial}; this test was begun with ${named.tag}, serial ${named.serial}. Connect that one, or type what it shows.`
+      return false
+    }
     const picked = pick(asItStands)
     if (!picked) {
       message.value = 'The needle does not rest yet. Wait until it does, or take it as it stands.'
