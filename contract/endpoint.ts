@@ -23,6 +23,8 @@ export interface Endpoint<P = unknown, Q = unknown, B = unknown, R = unknown> {
   readonly response?: yup.Schema<R>
   /** Changes a record that carries a version: needs If-Match. */
   readonly versioned?: boolean
+  /** Media types of a body that is a file. */
+  readonly upload?: readonly string[]
   /** Media type of an answer that is a file. */
   readonly file?: string
 }

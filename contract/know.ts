@@ -18,6 +18,28 @@ export const know = {
       programmes: yup.array(yup.mixed<object>().required()).required(),
       guides: yup.array(yup.mixed<object>().required()).required(),
       subGuides: yup.array(yup.mixed<object>().required()).required(),
+      specSheets: yup.array(yup.mixed<object>().required()).required(),
+      policies: yup.array(yup.mixed<object>().required()).required(),
+      earlier: yup.mixed<object>().required(),
+    }),
+  }),
+  libraryState: endpoint({
+    method: 'get',
+    path: '/api/v1/library/state',
+    summary: 'When the library in force was loaded, and what is wrong with the files since',
+    tag: 'Library',
+    access: 'signed-in',
+    response: yup.object({
+      loadedAt: yup.string().required(),
+      faults: yup
+        .array(
+          yup.object({
+            file: yup.string().defined(),
+            line: yup.number().required(),
+            message: yup.string().required(),
+          }),
+        )
+        .required(),
     }),
   }),
   gaugeLink: endpoint({

@@ -52,6 +52,8 @@ export const visitSchema = visitRowSchema.shape({
 })
 export type Visit = yup.InferType<typeof visitSchema>
 
+const photoParams = strictObject({ id: uuid().required(), photo: uuid().required() })
+
 export const visits = {
   list: endpoint({
     method: 'get',
@@ -93,7 +95,8 @@ export const visits = {
       technicianId: uuid().required(),
       plannedOn: localDate().required(),
       purpose: yup.string().strict(true).oneOf(purposes).required(),
-      rulePack: slug().required(),
+      /** Of kinds that have a field test. */
+      rulePack: slug(),
     }),
     response: visitSchema,
   }),
@@ -124,5 +127,23 @@ export const visits = {
       event: draftSchema.required(),
     }),
     response: visitSchema,
+  }),
+  keepPhoto: endpoint({
+    method: 'put',
+    path: '/api/v1/visits/{id}/photos/{photo}',
+    summary: 'Keep a photograph of a visit',
+    tag: 'Visits',
+    access: ['technician'],
+    params: photoParams,
+    upload: ['image/jpeg', 'image/png', 'image/webp'],
+  }),
+  photo: endpoint({
+    method: 'get',
+    path: '/api/v1/visits/{id}/photos/{photo}',
+    summary: 'A photograph of a visit',
+    tag: 'Visits',
+    access: 'signed-in',
+    params: photoParams,
+    file: 'image/*',
   }),
 }

@@ -2,7 +2,7 @@ import type { Library } from '@uvanta/core/library'
 import { DateTime } from 'luxon'
 import { v7 as uuidv7 } from 'uuid'
 import type { Config } from './config'
-import { loadLibrary } from './library/load'
+import { LibraryShelf } from './service/shelf'
 import { openKeys, randomSuffix, type SigningKeys } from './service/keys'
 import { type Database, openDatabase } from './store/database'
 
@@ -10,7 +10,9 @@ import { type Database, openDatabase } from './store/database'
 export interface App {
   readonly config: Config
   readonly db: Database
+  /** The know-how in force: what the shelf holds now. */
   readonly library: Library
+  readonly shelf: LibraryShelf
   readonly keys: SigningKeys
   readonly now: () => DateTime<true>
   /** A new id, UUIDv7. */
@@ -22,14 +24,17 @@ export interface App {
 }
 
 export async function openApp(config: Config): Promise<App> {
-  const library = loadLibrary(config.libraryDirectory)
   const db = openDatabase(config.database)
   await db.sequelize.authenticate()
   const now = () => DateTime.utc() as DateTime<true>
+  const shelf = await LibraryShelf.open(config.libraryDirectory, db, now)
   return {
     config,
     db,
-    library,
+    shelf,
+    get library() {
+      return shelf.library
+    },
     keys: await openKeys(config.dataDirectory, db, now),
     now,
     newId: uuidv7,

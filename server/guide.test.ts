@@ -1,21 +1,23 @@
-import {
-  type Guide,
-  guideRun,
-  type GuideStation,
-  nextStep,
-  slotsOf,
-  type StepDone,
-} from '@uvanta/core/guide'
+import type { StockItem } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
-import type { Station } from '@uvanta/core/visit'
+import { Job, shippedLibrary } from '@uvanta/core/testing'
+import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './app'
 import { planDay, refreshDemoDay } from './demo/day'
-import { loadLibrary } from './library/load'
+import { planFollowUp } from './service/followUp'
+import { readEvents } from './service/log'
 import { createEquipment } from './service/register'
-import { type Agent, equipmentInput, makeTestApp, populate, serve, signedIn } from './testing/app'
-import { append, draft, plan } from './testing/visit'
-import { join } from 'node:path'
+import {
+  type Agent,
+  equipmentInput,
+  makeTestApp,
+  PASSWORD,
+  populate,
+  serve,
+  signedIn,
+} from './testing/app'
+import { append, draft, plan, SIGNATURE } from './testing/visit'
 
 let app: App
 let world: Awaited<ReturnType<typeof populate>>
@@ -26,95 +28,174 @@ beforeAll(async () => {
   tester = await signedIn(serve(app), 'tester')
 })
 
-const library = loadLibrary(join(import.meta.dirname, '..', 'library'))
-/** Guides of families whose kinds have a field test: a visit can be planned for them. */
-const testable = library.guides.flatMap((guide) => {
-  const kinds = library.families.find((f) => f.id === guide.family)?.kinds ?? []
-  const kind = kinds.find((k) =>
-    library.rulePacks.some(
-      (p) => p.id === 'larkhaven-relief-first' && p.tests.some((t) => t.kind === k),
-    ),
-  )
-  return kind ? guide.variants.map((v) => ({ guide, kind, variant: v.id })) : []
+const PACK = 'larkhaven-relief-first'
+const { guides, families, rulePacks } = shippedLibrary
+/** Every guide in every variant, on the first kind of its family; a tested kind where there is one. */
+const jobs = guides.flatMap((guide) => {
+  const kinds = families.find((f) => f.id === guide.family)?.kinds ?? []
+  const tests = rulePacks.find((p) => p.id === PACK)?.tests ?? []
+  const tested = kinds.find((k) => tests.some((t) => t.kind === k))
+  const kind = tested ?? kinds[0] ?? ''
+  return guide.variants.map((v) => ({ guide, kind, variant: v.id, tested: tested !== undefined }))
 })
+type JobCase = (typeof jobs)[number]
 
-/** Events that carry a guide out from Prepare to Return, with the first finding everywhere. */
-function wholeJob(guide: Guide, variant: string) {
-  const record: StepDone[] = []
-  const values = new Set<string>()
-  const events = [
-    draft('guide-chosen', { guideId: guide.id, version: guide.version, variant }),
-  ] as ReturnType<typeof draft>[]
-  const station = (at: GuideStation) => {
-    for (;;) {
-      const step = nextStep(guideRun(guide, library.subGuides, variant, record), at)
-      if (!step) break
-      for (const slot of slotsOf(step)) {
-        if (values.has(slot)) continue
-        values.add(slot)
-        events.push(draft('guide-value', { slot, value: '8', source: 'Sheet of maker A, page 4' }))
-      }
-      const finding = step.verdicts?.[0]?.id
-      record.push({ step: step.id, finding })
-      events.push(draft('guide-step', { step: step.id, at, ...(finding ? { finding } : {}) }))
-    }
+let tags = 0
+async function planned({ guide, kind, tested }: JobCase, prefix = 'JOB-') {
+  const equipment = await createEquipment(app, world.tester, {
+    ...equipmentInput(world.site.id, `${prefix}${(tags += 1)}`, addDays(app.today(), 9)),
+    kind,
+    family: guide.family,
+    programme: families.find((f) => f.id === guide.family)?.programme ?? '',
+  })
+  const visit = await plan(app, tester, equipment.id, world.tester.id, tested ? PACK : null)
+  const job = new Job({
+    family: guide.family,
+    kind,
+    ...(tested ? { packId: PACK } : {}),
+    newId: () => uuidv7(),
+    from: app.now().minus({ hours: 6 }).toISO(),
+  })
+  return { equipment, visit, job }
+}
+
+/** Sends a job’s events in batches, as a device does. */
+async function send(visitId: string, { drafts }: Job, from = 0) {
+  for (let n = from; n < drafts.length; n += 40) {
+    await append(tester, visitId, 1 + n, drafts.slice(n, n + 40)).expect(200)
   }
-  const done = (at: Station) => events.push(draft('station-done', { station: at }))
-  station('prepare')
-  done('prepare')
-  events.push(draft('identity', { outcome: 'confirmed' }))
-  done('arrive')
-  events.push(draft('as-found-impossible', { reason: 'Shut off since the flood' }))
-  done('as-found')
-  for (const at of ['make-safe', 'open-up', 'rebuild', 'return'] as const) {
-    if (at === 'rebuild') events.push(draft('repair', { text: 'By the guide', parts: [] }))
-    station(at)
-    done(at)
-  }
-  return events
 }
 
 describe('a guide through the interface', () => {
-  it.each(testable.map((t) => [`${t.guide.id}, ${t.variant}, on a ${t.kind}`, t] as const))(
+  it.each(jobs.map((j) => [`${j.guide.id}, ${j.variant}, on a ${j.kind}`, j] as const))(
     '%s: to its end',
-    async (_, { guide, kind, variant }) => {
-      const equipment = await createEquipment(app, world.tester, {
-        ...equipmentInput(
-          world.site.id,
-          `${kind}-${guide.id}-${variant}`.slice(0, 40),
-          addDays(app.today(), 9),
-        ),
-        kind,
-        family: guide.family,
-      })
-      const visit = await plan(app, tester, equipment.id, world.tester.id)
-      const events = wholeJob(guide, variant)
-      // The interface takes a batch of a limited size: the job goes in as it would from a device.
-      for (let n = 0; n < events.length; n += 40) {
-        await append(tester, visit.id, 1 + n, events.slice(n, n + 40)).expect(200)
+    async (_, one) => {
+      const { visit, job, equipment } = await planned(one)
+      job.choose(one.guide, one.variant).toMakeSafe().toAsLeft()
+      if (!one.tested) {
+        job.must('checked', { run: 'as-left', outcome: 'works', text: 'Works' }).carryOut('as-left')
       }
+      await send(visit.id, job)
       const read = await tester.get(`/api/v1/visits/${visit.id}`).expect(200)
       expect(read.body.done).toContain('return')
+      if (one.tested) return
+      // Without a field test it is signed on its function check, and carries no certificate.
+      const event = draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' })
+      const signed = await tester
+        .post(`/api/v1/visits/${visit.id}/sign`)
+        .send({ expected: 1 + job.drafts.length, password: PASSWORD, event })
+        .expect(200)
+      expect(signed.body).toMatchObject({ state: 'signed', certificateNumber: null })
+      const status = await tester.get(`/api/v1/equipment/${equipment.id}`).expect(200)
+      expect(status.body.condition).toBe('in-order')
     },
   )
   it('refuses a step out of order, and keeps nothing of its batch', async () => {
-    const { guide, variant } = testable[0] as (typeof testable)[number]
-    const equipment = await createEquipment(app, world.tester, {
-      ...equipmentInput(world.site.id, 'OUT-1', addDays(app.today(), 9)),
-      kind: testable[0]?.kind ?? '',
-      family: guide.family,
-    })
-    const visit = await plan(app, tester, equipment.id, world.tester.id)
-    const events = wholeJob(guide, variant)
-    const without = events.filter((e) => {
-      const { step } = e.payload as { step?: string }
-      return step !== '1.2'
-    })
+    const [one] = jobs as [JobCase]
+    const { visit, job } = await planned(one, 'OUT-')
+    job.choose(one.guide, one.variant).toMakeSafe()
+    const without = job.drafts.filter((e) => (e.payload as { step?: string }).step !== '1.2')
     const answer = await append(tester, visit.id, 1, without.slice(0, 40))
     expect(answer.status).toBe(409)
     expect(answer.body.detail).toMatch(/Before it comes/)
     const read = await tester.get(`/api/v1/visits/${visit.id}`)
     expect(read.body.events).toHaveLength(1)
+  })
+})
+
+describe('the stock', () => {
+  const one = () => jobs.find((j) => j.guide.id === 'spool-valve') as JobCase
+  const held = async (number: string) => {
+    const { body } = await tester.get('/api/v1/stock').expect(200)
+    const item = (body as { items: StockItem[] }).items.find((i) => i.number === number)
+    return item?.held.find((h) => h.holderId === world.tester.id)?.quantity ?? 0
+  }
+  it('is put up by the planner, once however often it is sent', async () => {
+    const planner = await signedIn(serve(app), 'planner')
+    const move = {
+      id: uuidv7(),
+      number: 'K-TEST-1',
+      holderId: world.tester.id,
+      change: 3,
+      reason: 'Delivery',
+    }
+    await tester.post('/api/v1/stock').send(move).expect(403)
+    await planner.post('/api/v1/stock').send(move).expect(200)
+    await planner.post('/api/v1/stock').send(move).expect(200)
+    expect(await held('K-TEST-1')).toBe(3)
+    const { id: office } = (await planner.get('/api/v1/session')).body.person as { id: string }
+    await planner
+      .post('/api/v1/stock')
+      .send({ ...move, id: uuidv7(), holderId: office })
+      .expect(422)
+  })
+  it('goes down with the kit that is taken, in the same transaction', async () => {
+    const { visit, job } = await planned(one(), 'STOCK-')
+    job.choose(one().guide, one().variant).takeKit()
+    const number = job.state.kit?.number ?? ''
+    const before = await held(number)
+    await send(visit.id, job)
+    expect(await held(number)).toBe(before - 1)
+    // A batch that is refused moves nothing.
+    const again = draft('kit-taken', { number: 'K-OTHER', how: 'typed', items: [] })
+    await append(tester, visit.id, 1 + job.drafts.length, [again]).expect(409)
+    expect(await held(number)).toBe(before - 1)
+  })
+})
+
+describe('a temporary repair', () => {
+  it('plans its own renewal when it is signed', async () => {
+    const [detector] = jobs.filter((j) => j.guide.id === 'double-check-detector') as [JobCase]
+    const { visit } = await planned(detector, 'TEMP-')
+    const until = addDays(app.today(), 20)
+    const events = [
+      draft('station-done', { station: 'prepare' }),
+      draft('identity', { outcome: 'confirmed' }),
+      draft('station-done', { station: 'arrive' }),
+      draft('as-found-impossible', { reason: 'Shut off' }),
+      draft('station-done', { station: 'as-found' }),
+      draft('station-done', { station: 'make-safe' }),
+      draft('station-done', { station: 'open-up' }),
+      draft('repair', {
+        text: 'Disc turned over',
+        parts: [],
+        temporary: { until, permittedBy: 'The authority' },
+      }),
+    ]
+    await append(tester, visit.id, 1, events).expect(200)
+    const row = await app.db.visits.findByPk(visit.id)
+    await app.db.sequelize.transaction((transaction) =>
+      readEvents(app, visit.id).then((read) =>
+        planFollowUp(app, world.tester, { visit: row!, events: read, transaction }),
+      ),
+    )
+    const { body } = await tester.get(`/api/v1/visits?on=${until}&scope=mine`).expect(200)
+    expect(body.items).toMatchObject([{ purpose: 'temporary-repair', plannedOn: until }])
+  })
+})
+
+describe('photographs', () => {
+  const png = Buffer.concat([Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'), Buffer.alloc(64)])
+  const put = (visitId: string, id: string, content: Buffer, type = 'image/png') =>
+    tester.put(`/api/v1/visits/${visitId}/photos/${id}`).set('Content-Type', type).send(content)
+  it('are kept once, and shown to who may read the visit', async () => {
+    const { visit } = await planned(jobs[0] as JobCase, 'PHOTO-')
+    const id = uuidv7()
+    await put(visit.id, id, png).expect(204)
+    await put(visit.id, id, png).expect(204)
+    await put(visit.id, id, Buffer.concat([png, png])).expect(409)
+    const shown = await tester.get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(200)
+    expect(shown.headers['content-type']).toBe('image/png')
+    expect(shown.body).toEqual(png)
+    const other = await signedIn(serve(app), 'other')
+    await other.get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(403)
+  })
+  it('are known by their content, not by what an upload says of itself', async () => {
+    const { visit } = await planned(jobs[1] as JobCase, 'PHOTO-')
+    await put(visit.id, uuidv7(), Buffer.from('<svg onload="x"/>')).expect(422)
+    await put(visit.id, uuidv7(), png, 'text/html').expect(415)
+    await put(visit.id, uuidv7(), Buffer.alloc(4_000_000)).expect(413)
+    await put(uuidv7(), uuidv7(), png).expect(404)
   })
 })
 

@@ -115,4 +115,23 @@ describe('a bad file is refused with file, line and reason', () => {
     expect(fault?.places[0]?.line).toBe(lineOf(guide, '- fit: relief-cover'))
     expect(fault?.message).toMatch(/there is no part “releif-cover”/)
   })
+  it('that is a sub-guide which goes round in a circle', () => {
+    const shared = 'guides/shared/finish.yaml'
+    const fault = damaged(
+      shared,
+      'steps:',
+      'steps:\n  - include: finish\n    parameters:\n      what: x',
+    )
+    expect(fault?.file).toMatch(/^guides\//)
+    expect(fault?.message).toMatch(/circle: finish → finish/)
+  })
+  const sheet = 'specsheets/b-tower-double-check.yaml'
+  it('that is a spec sheet with a figure which no guide asks for', () => {
+    const fault = damaged(sheet, 'slot: cover-bolt-count', 'slot: moon-phase')
+    expect(fault?.places[0]?.line).toBe(lineOf(sheet, 'slot: cover-bolt-count'))
+    expect(fault?.message).toMatch(/no guide of the family asks for “moon-phase”/)
+  })
+  it('that is a spec sheet with a figure of unknown origin', () => {
+    expect(damaged(sheet, /\n {4}source: .*page.*/, '')?.message).toMatch(/figures\[0\]\.source/)
+  })
 })

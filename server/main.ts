@@ -13,6 +13,7 @@ const root = here.endsWith('dist') ? join(here, '..', '..') : join(here, '..')
 const logger = pino({ level: process.env.UVANTA_LOG ?? 'warn' })
 const config = readConfig(process.env, root)
 const app = await openApp(config)
+app.shelf.follow()
 const http = createServer(makeServer(app, logger))
 
 http.listen(config.port, '127.0.0.1', () => {
@@ -21,6 +22,7 @@ http.listen(config.port, '127.0.0.1', () => {
 
 /** Finishes what is under way, then closes the database. */
 function stop(): void {
+  app.shelf.close()
   http.close(() => {
     void app.db.sequelize.close().then(() => process.exit(0))
   })

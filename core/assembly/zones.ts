@@ -54,7 +54,11 @@ export function zonesOf(
   )
 }
 
-function spread(from: readonly string[], passages: readonly (readonly string[])[]): Set<string> {
+/** Everything that is reached from some places along passages, each from its first end to its second. */
+export function spread(
+  from: readonly string[],
+  passages: readonly (readonly string[])[],
+): Set<string> {
   const reached = new Set(from)
   for (let before = -1; before !== reached.size;) {
     before = reached.size

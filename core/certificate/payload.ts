@@ -105,15 +105,22 @@ export function certificatePayload(
       impossible: state.asFoundImpossible?.reason ?? 'not recorded',
     },
     asLeft: certifiedRun(state, 'as-left', library),
-    work: state.repairs.map(({ text, parts, temporary }) => ({
-      text,
-      parts: parts.map((p) => ({
-        name: p.name,
-        quantity: p.quantity,
-        ...(p.number ? { number: p.number } : {}),
+    work: [
+      ...state.repairs.map(({ text, parts, temporary }) => ({
+        text,
+        parts: parts.map((p) => ({
+          name: p.name,
+          quantity: p.quantity,
+          ...(p.number ? { number: p.number } : {}),
+        })),
+        ...(temporary ? { temporary } : {}),
       })),
-      ...(temporary ? { temporary } : {}),
-    })),
+      ...state.guideSteps.flatMap(({ step, temporary }) =>
+        temporary
+          ? [{ text: `Temporary repair, step ${step} of the job guide`, parts: [], temporary }]
+          : [],
+      ),
+    ],
     tester: { name: signed.by, licence: licence.number, licenceExpiresOn: licence.expiresOn },
     outcome: verdict.outcome,
     reason: verdict.reason,

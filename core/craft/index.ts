@@ -1,6 +1,8 @@
 export * from './boltPattern'
+export * from './grooves'
 export * from './lubricant'
 export * from './oring'
 export { type OringSize, oringSizes } from './oringTable'
 export { type Thread, threadNamed, threads } from './threads'
 export * from './torque'
+export * from './throws'

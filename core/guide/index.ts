@@ -1,16 +1,26 @@
 export { expandGuide, type PlacedStep } from './expand'
+export { movesOf, type StepMove } from './moves'
 export { type Fault, proveGuide, type Proof } from './prove'
+export {
+  type Advice,
+  isFouling,
+  renewalAdvice,
+  renewalPolicies,
+  type RenewalPolicy,
+} from './renewal'
 export {
   type GuideRun,
   guideRun,
   type KitLine,
   nextStep,
+  relaxingOf,
   slotsOf,
   type StepDone,
   stepWords,
   type TrayPart,
 } from './run'
 export {
+  type Facing,
   type Guide,
   type GuidePart,
   guideSchema,
@@ -18,6 +28,9 @@ export {
   guideStations,
   type GuideStep,
   type InspectionVerdict,
+  type PartShape,
+  serves,
+  stepSchema,
   type SubGuide,
   subGuideSchema,
   type Verb,

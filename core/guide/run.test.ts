@@ -44,10 +44,10 @@ describe('carrying a guide out', () => {
       if (!next || next.remove === 'check-2') break
       record.push({ step: next.id, ...(next.verdicts ? { finding: next.verdicts[0]?.id } : {}) })
     }
-    expect(runOf(record).tray.map((p) => [p.id, p.gone])).toEqual([
-      ['cover', false],
-      ['cover-oring', true],
-      ['check-1', false],
+    expect(runOf(record).tray.map((p) => [p.id, p.fate])).toEqual([
+      ['cover', 'refit'],
+      ['cover-oring', 'discard'],
+      ['check-1', 'refit'],
     ])
   })
   it('takes the way that a finding opens: a damaged disc is renewed, a fouled one is wiped', () => {

@@ -11,8 +11,8 @@ export interface StepDone {
 export interface TrayPart {
   readonly id: string
   readonly title: string
-  /** Thrown away or for warranty: its place waits for a new one. */
-  readonly gone: boolean
+  /** What becomes of it; the place of what is not refitted waits for a new one. */
+  readonly fate: 'refit' | 'discard' | 'warranty'
 }
 
 export interface KitLine {
@@ -32,11 +32,16 @@ export interface GuideRun {
   readonly kit: readonly KitLine[]
 }
 
-/** The slots whose values a step needs. */
+/** The slots whose values a step needs, those of what it repeats with them. */
 export function slotsOf(step: PlacedStep): string[] {
   const { slot, rounds, hold, to } = step
-  return [slot, rounds, hold, to?.torque, to?.ceiling].filter((s): s is string => Boolean(s))
+  const own = [slot, rounds, hold, to?.torque, to?.ceiling].filter((s): s is string => Boolean(s))
+  return [...new Set([...own, ...(step.steps ?? []).flatMap(slotsOf)])]
 }
+
+/** The tightening that goes round until no fastener moves, where a step has one. */
+export const relaxingOf = (step: PlacedStep): PlacedStep | undefined =>
+  step.untilNoneMoves ? step : step.steps?.find((s) => s.untilNoneMoves)
 
 /** Where the work stands after the steps on record. Pure: the same record gives the same tray. */
 export function guideRun(
@@ -65,11 +70,15 @@ export function guideRun(
       tray.set(step.remove, {
         id: step.remove,
         title: title(step.remove),
-        gone: step.keepFor === 'discard' || step.keepFor === 'warranty',
+        fate: step.keepFor ?? 'refit',
       })
     }
     if (step.discard)
-      tray.set(step.discard, { id: step.discard, title: title(step.discard), gone: true })
+      tray.set(step.discard, {
+        id: step.discard,
+        title: title(step.discard),
+        fate: 'discard',
+      })
     if (step.fit) tray.delete(step.fit)
     if (step.renew) {
       tray.delete(step.renew)

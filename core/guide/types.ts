@@ -25,9 +25,37 @@ const ref = () =>
     .matches(/^[a-z0-9{][a-z0-9{}-]{0,59}$/, 'must be lower-case words joined by hyphens')
 const refs = () => yup.array(ref().required()).strict(true).min(1)
 
+/** What a part looks like on the tray and on an orientation card. */
+export const partShapes = [
+  'ring',
+  'disc',
+  'plate',
+  'diaphragm',
+  'spring',
+  'cover',
+  'piston',
+  'stem',
+  'tube',
+  'body',
+  'seat',
+  'clip',
+  'pin',
+  'lip-seal',
+  'check',
+] as const
+export type PartShape = (typeof partShapes)[number]
+
+/** Which way an orientation card points. */
+export const facings = ['up', 'down', 'left', 'right', 'opposite', 'in-line'] as const
+export type Facing = (typeof facings)[number]
+
 const partSchema = strictObject({
   id: slug().required(),
   title: line(80).required(),
+  /** How it is drawn. */
+  shape: oneOf(partShapes).required(),
+  /** What it belongs to on the drawing of its assembly. */
+  element: slug(),
   /** What people also call it, so that search finds either. */
   synonyms: yup.array(line(60).required()).strict(true),
   /** Parts that must be off before this one can come off, and go on after it. */
@@ -81,6 +109,8 @@ const fastenerSchema = strictObject({
   title: line(80).required(),
   /** Part that they hold. */
   holds: slug().required(),
+  /** Slot with their number, where they stand in a circle. */
+  count: slug(),
 })
 
 const noteOption = strictObject({ school: line(60).required(), says: prose(300).required() })
@@ -97,11 +127,22 @@ const tightenTo = strictObject({
   (v) => !v || [v.torque, v.ceiling, v.turn, v.snug, v.effect].some(Boolean),
 )
 
+/** What an inspection can decide; `turn-over` is a temporary repair. */
+const verdictIds = [
+  'keep',
+  'clean',
+  'renew',
+  'turn-over',
+  'renew-assembly',
+  'renew-body',
+  'stop',
+] as const
+export type InspectionVerdict = (typeof verdictIds)[number]
+
 const verdictSchema = strictObject({
-  id: oneOf(['keep', 'clean', 'renew', 'renew-assembly', 'renew-body', 'stop'] as const).required(),
+  id: oneOf(verdictIds).required(),
   title: line(80).required(),
 })
-export type InspectionVerdict = yup.InferType<typeof verdictSchema>['id']
 
 /** What a step does, one of these. */
 export const verbs = [
@@ -143,9 +184,12 @@ export const verbs = [
 ] as const
 export type Verb = (typeof verbs)[number]
 
-const lazyStep: yup.Lazy<unknown> = yup.lazy(() => stepSchema.required())
+/** A step can hold steps: in a published schema it is named, not written out. */
+const lazyStep = yup
+  .lazy((): yup.Schema<unknown> => stepSchema.required())
+  .meta({ jsonSchema: { $ref: '#/$defs/step' } }) as yup.Lazy<unknown>
 
-const stepSchema = strictObject({
+export const stepSchema = strictObject({
   at: oneOf(guideStations),
   /** The sentence that is read, in the imperative. */
   say: line(200),
@@ -153,7 +197,6 @@ const stepSchema = strictObject({
   tip: prose(300),
   never: prose(300),
   hazard: prose(300),
-  drawing: ref(),
   /** Variants in which the step is done; all when absent. */
   only: refs(),
   /** Findings under which it is done: part → verdicts. */
@@ -205,6 +248,8 @@ const stepSchema = strictObject({
   from: ref(),
   fit: ref(),
   orient: line(200),
+  /** Where the drawing beside `orient` points. */
+  facing: oneOf(facings),
   tighten: ref(),
   to: tightenTo.default(undefined).optional(),
   pattern: oneOf(['cross', 'pairs-first', 'even', 'none'] as const),
@@ -215,6 +260,8 @@ const stepSchema = strictObject({
   count: line(80),
   slot: ref(),
   trial: line(200),
+  /** What a trial measures and compares: both throws of a shuttle. */
+  measure: oneOf(['throws'] as const),
   test: line(200),
   temporary: line(200),
   expires: yup.boolean().strict(true),
@@ -247,6 +294,8 @@ const body = {
 export const guideSchema = strictObject({
   ...body,
   family: slug().required(),
+  /** Further families that are serviced the same way. */
+  alsoFor: names(),
   service: oneOf(['water', 'gas', 'air', 'product'] as const).required(),
   /** How the equipment stands when the guide begins. */
   startsWith: line(200),
@@ -258,6 +307,10 @@ export const guideSchema = strictObject({
   adjustments: yup.array(named.required()).strict(true),
   kit: yup.array(kitItemSchema.required()).strict(true),
   slots: yup.array(slotSchema.required()).strict(true),
+  /** Protective gear. */
+  gear: yup.array(line(80).required()).strict(true),
+  /** Licence or qualification that the work wants. */
+  licence: slug(),
   tools: yup
     .array(
       strictObject({
@@ -272,6 +325,10 @@ export const guideSchema = strictObject({
 export interface Guide extends Omit<yup.InferType<typeof guideSchema>, 'steps'> {
   readonly steps: readonly GuideStep[]
 }
+
+/** Whether a family is serviced by a guide. */
+export const serves = (guide: Pick<Guide, 'family' | 'alsoFor'>, family: string): boolean =>
+  guide.family === family || (guide.alsoFor?.includes(family) ?? false)
 
 /** Steps that several guides share, with names to be filled in. */
 export const subGuideSchema = strictObject({

@@ -1,2 +1,5 @@
+export * from './jsonSchemas'
 export * from './lookup'
+export * from './policy'
+export * from './sheet'
 export * from './types'

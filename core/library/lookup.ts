@@ -1,6 +1,7 @@
 import type { AssemblyKind } from '../assembly'
-import type { Guide } from '../guide'
+import { type Guide, serves } from '../guide'
 import type { PackTest, Procedure, RulePack } from '../procedure'
+import type { SpecSheet } from './sheet'
 import type { Library } from './types'
 
 /** A library entry that does not exist; the message says what there is. */
@@ -62,4 +63,8 @@ export function testPlanOf(
 
 /** The guides by which a family is serviced. */
 export const guidesOf = (library: Library, familyId: string): Guide[] =>
-  library.guides.filter((g) => g.family === familyId)
+  library.guides.filter((g) => serves(g, familyId))
+
+/** The spec sheets of a family’s models. */
+export const sheetsOf = (library: Library, familyId: string): SpecSheet[] =>
+  library.specSheets.filter((s) => s.family === familyId)

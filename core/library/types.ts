@@ -1,6 +1,8 @@
 import * as yup from 'yup'
 import type { Guide, SubGuide } from '../guide'
 import type { Procedure, RulePack } from '../procedure'
+import type { FamilyPolicy } from './policy'
+import type { SpecSheet } from './sheet'
 import { integer, line, slug, strictObject } from '../schema'
 
 export const services = ['water', 'gas', 'air', 'product'] as const
@@ -38,4 +40,11 @@ export interface Library {
   readonly programmes: readonly Programme[]
   readonly guides: readonly Guide[]
   readonly subGuides: readonly SubGuide[]
+  readonly specSheets: readonly SpecSheet[]
+  readonly policies: readonly FamilyPolicy[]
+  /** Versions that are no longer in force, for the visits that were begun with them. */
+  readonly earlier: {
+    readonly guides: readonly { readonly guide: Guide; readonly subGuides: readonly SubGuide[] }[]
+    readonly specSheets: readonly SpecSheet[]
+  }
 }

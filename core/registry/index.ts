@@ -3,10 +3,12 @@ import { boltPattern } from './boltPattern'
 import { CannotCompute, type Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
 import { judgeBackflowTest } from './judgeBackflowTest'
+import { isolationPlan, zones } from './isolation'
 import { lubricantAdvice } from './lubricantAdvice'
 import { glandFit, identifyOring } from './orings'
 import { proveGuide } from './proveGuide'
 import { simulateAssembly } from './simulateAssembly'
+import { throwSymmetry } from './throwSymmetry'
 import { torqueSetting } from './torqueSetting'
 
 export { CannotCompute, compute, type Computation } from './computation'
@@ -18,11 +20,14 @@ export const computations: readonly Computation[] = [
   convertQuantity,
   glandFit,
   identifyOring,
+  isolationPlan,
   judgeBackflowTest,
   lubricantAdvice,
   proveGuide,
   simulateAssembly,
+  throwSymmetry,
   torqueSetting,
+  zones,
 ]
 
 /** @throws CannotCompute naming what there is */

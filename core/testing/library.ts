@@ -26,4 +26,7 @@ export const shippedLibrary: Library = {
   programmes: file('programmes.yaml'),
   guides: shippedGuides,
   subGuides: shippedSubGuides,
+  specSheets: folder('specsheets'),
+  policies: file('policies.yaml'),
+  earlier: { guides: [], specSheets: [] },
 }

@@ -1,5 +1,7 @@
 import * as yup from 'yup'
 import { hoseNames, openings } from '../assembly'
+import { guidePayloads } from './guideEvents'
+import { type Station, stations } from './stations'
 import { equipmentSnapshot, gaugeSnapshot, licenceSnapshot } from './snapshots'
 import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
 import {
@@ -17,40 +19,28 @@ import {
   uuid,
 } from '../schema'
 
-/** The eight stations of a visit, in working order. */
-export const stations = [
-  'prepare',
-  'arrive',
-  'as-found',
-  'make-safe',
-  'open-up',
-  'rebuild',
-  'return',
-  'as-left',
-] as const
-export type Station = (typeof stations)[number]
-
-export const stationTitles: Readonly<Record<Station, string>> = {
-  prepare: 'Prepare',
-  arrive: 'Arrive',
-  'as-found': 'As-found',
-  'make-safe': 'Make safe',
-  'open-up': 'Open up',
-  rebuild: 'Rebuild',
-  return: 'Return',
-  'as-left': 'As-left and sign',
-}
-
 export const runNames = ['as-found', 'as-left'] as const
 export type RunName = (typeof runNames)[number]
 
-export const purposes = ['periodic-test', 'failed-test', 'complaint', 'overhaul'] as const
+export const purposes = [
+  'periodic-test',
+  'failed-test',
+  'complaint',
+  'overhaul',
+  'fail-action-change',
+  'temporary-repair',
+] as const
 export const purposeTitles: Readonly<Record<(typeof purposes)[number], string>> = {
   'periodic-test': 'Periodic test',
   'failed-test': 'Retest after a failure',
   complaint: 'Complaint',
   overhaul: 'Planned overhaul',
+  'fail-action-change': 'Change of fail action',
+  'temporary-repair': 'Renew a temporary repair',
 }
+
+export const checkOutcomes = ['works', 'works-not', 'not-tried'] as const
+export type CheckOutcome = (typeof checkOutcomes)[number]
 
 const station = () => yup.string<Station>().strict(true).oneOf(stations)
 const run = () => yup.string<RunName>().strict(true).oneOf(runNames)
@@ -60,8 +50,9 @@ export const payloads = {
   planned: strictObject({
     purpose: yup.string().strict(true).oneOf(purposes).required(),
     plannedOn: localDate().required(),
-    packId: slug().required(),
-    packVersion: integer(1, 9999).required(),
+    /** Rule pack of the field test; a family without one is judged by its function check. */
+    packId: slug(),
+    packVersion: integer(1, 9999),
     equipment: equipmentSnapshot.required(),
   }),
   note: strictObject({ station: station().required(), text: prose(4000).required() }),
@@ -173,38 +164,39 @@ export const payloads = {
   'valve-moved': strictObject({
     element: slug().required(),
     to: yup.string().strict(true).oneOf(openings).required(),
+    /** Why it was turned against the order of making safe, when it was. */
+    departure: prose(500),
   }),
   'hose-moved': strictObject({
     hose: yup.string().strict(true).oneOf(hoseNames).required(),
     /** The cock it is fitted to; absent when it was taken off. */
     port: slug(),
   }),
-  'guide-chosen': strictObject({
-    guideId: slug().required(),
-    version: integer(1, 9999).required(),
-    variant: slug().required(),
-  }),
-  /** A value that the guide needs and no sheet in the library has, with where it comes from. */
-  'guide-value': strictObject({
-    slot: slug().required(),
-    value: line(40).required(),
-    unit: line(12),
-    source: line(160).required(),
-  }),
-  'guide-step': strictObject({
-    /** Place of the step in the guide, as 12 or 7.3. */
-    step: yup
-      .string()
+  ...guidePayloads,
+  /** How equipment without a field test works, before and after. */
+  checked: strictObject({
+    run: run().required(),
+    outcome: yup.string<CheckOutcome>().strict(true).oneOf(checkOutcomes).required(),
+    text: prose(1000).required(),
+    readings: yup
+      .array(
+        strictObject({ title: line(80).required(), reading: anyQuantity().required() }).required(),
+      )
       .strict(true)
-      .matches(/^\d{1,3}(\.\d{1,3}){0,3}$/, 'must be the place of a step, as 7.3')
-      .required(),
-    /** Its station, so that a reopened visit knows what to do again. */
-    at: station().required(),
-    finding: slug(),
-    /** How often a repeat went round. */
-    rounds: integer(1, 99),
-    /** Why it was done out of order, when it was. */
-    departure: prose(500),
+      .max(12),
+  }),
+  photo: strictObject({
+    photoId: uuid().required(),
+    station: station().required(),
+    caption: line(160).required(),
+    /** The guide’s step it belongs to. */
+    step: line(20),
+  }),
+  /** What a computation of the workbench said. */
+  result: strictObject({
+    computation: slug().required(),
+    title: line(120).required(),
+    says: prose(1000).required(),
   }),
   correction: strictObject({
     of: uuid().required(),
@@ -276,6 +268,9 @@ export const correctable: readonly EventKind[] = [
   'reading',
   'answer',
   'repair',
+  'checked',
+  'photo',
+  'result',
 ]
 
 /** Kinds that only the server writes. */

@@ -7,9 +7,10 @@ import {
   payloads,
   type PayloadOf,
   type RunName,
-  type Station,
   type VisitEvent,
 } from './events'
+import { foldGuide } from './foldGuide'
+import type { Station } from './stations'
 import { emptyVisit, type HandMove, type RunState, type Said, type VisitState } from './state'
 
 /**
@@ -83,14 +84,22 @@ function apply(state: VisitState, event: VisitEvent): VisitState {
   if (isKind(event, 'reopened')) return reopen(state)
   if (isKind(event, 'valve-moved')) {
     const { element, to } = event.payload
-    return handsMoved({ ...state, valves: { ...state.valves, [element]: to } }, event.payload)
+    // What was proved at zero is no longer, once something that was shut is opened.
+    const proofs = state.valves[element] === 'shut' && to !== 'shut' ? [] : state.proofs
+    const valves = { ...state.valves, [element]: to }
+    return handsMoved({ ...state, valves, proofs }, { element, to })
   }
   if (isKind(event, 'hose-moved')) return moveHose(state, event.payload)
-  if (isKind(event, 'guide-chosen')) return { ...state, guide: said(event), guideSteps: [] }
-  if (isKind(event, 'guide-value'))
-    return { ...state, guideValues: [...state.guideValues, said(event)] }
-  if (isKind(event, 'guide-step'))
-    return { ...state, guideSteps: [...state.guideSteps, said(event)] }
+  if (isKind(event, 'checked')) {
+    const { run } = event.payload
+    return {
+      ...state,
+      checks: { ...state.checks, [run]: said(event) },
+      checkedOn: { ...state.checkedOn, [run]: localDateOf(event) },
+    }
+  }
+  if (isKind(event, 'photo')) return { ...state, photos: [...state.photos, said(event)] }
+  if (isKind(event, 'result')) return { ...state, results: [...state.results, said(event)] }
   if (isKind(event, 'stopped')) return { ...state, stopped: said(event) }
   if (isKind(event, 'signed')) return { ...state, signed: said(event) }
   if (isKind(event, 'certificate-issued')) {
@@ -99,7 +108,7 @@ function apply(state: VisitState, event: VisitEvent): VisitState {
   if (isKind(event, 'correction')) {
     return state.certificate ? { ...state, correctedSinceCertificate: true } : state
   }
-  return state
+  return foldGuide(state, event, said)
 }
 
 function moveHose(state: VisitState, { hose, port }: PayloadOf<'hose-moved'>): VisitState {
@@ -159,15 +168,19 @@ function finishStation(
 function reopen(state: VisitState): VisitState {
   const failed = state.runs['as-left']
   const { 'as-left': _, ...runs } = state.runs
-  const kept =
-    state.skipped.length > 0
-      ? ['prepare', 'arrive', 'as-found']
-      : ['prepare', 'arrive', 'as-found', 'make-safe']
+  const { 'as-left': __, ...checks } = state.checks
+  const { kitClosed: ___, ...rest } = state
+  // Under a guide it was brought back under pressure on record, and is made safe again.
+  const again = state.skipped.length > 0 || state.guide !== undefined
+  const kept = ['prepare', 'arrive', 'as-found', ...(again ? [] : ['make-safe'])]
   return {
-    ...state,
+    ...rest,
     runs,
+    checks,
     earlierAsLeft: failed ? [...state.earlierAsLeft, failed] : state.earlierAsLeft,
     guideSteps: state.guideSteps.filter((s) => kept.includes(s.at)),
+    guideRounds: [],
+    guideTimers: [],
     done: state.done.filter((s) => kept.includes(s)),
     skipped: [],
   }

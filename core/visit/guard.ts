@@ -1,11 +1,19 @@
-import { isAssemblyKind, movableElements, portsOf } from '../assembly'
 import { InvalidInput } from '../schema'
-import { correctable, type EventDraft, isKind, serverKinds, type VisitEvent } from './events'
+import {
+  correctable,
+  type EventDraft,
+  type EventKind,
+  isKind,
+  serverKinds,
+  type VisitEvent,
+} from './events'
 import { checkDraft, foldVisit } from './fold'
-import { guardGuide, guardGuideStep } from './guardGuide'
-import { guardRepair, guardStationDone } from './guardStation'
+import { guardGuide, guardGuideStep, guardGuideWork, guideRefusal } from './guardGuide'
+import { guardKitClosed, guardKitTaken } from './guardKit'
+import { guardLock, guardMove, guardProof, lockRefusal } from './guardSafe'
+import { guardChecked, guardRepair, guardStationDone } from './guardStation'
 import { guardFinish, guardRecord, guardStart } from './guardTest'
-import { finalRun, verdictOf } from './judgement'
+import { outcomeOf } from './judgement'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from './state'
 
@@ -33,8 +41,9 @@ export function guard(
   if (state.stopped) {
     return refuse('This visit was stopped.', 'Plan another visit to this equipment.')
   }
-  if (isKind(event, 'note') || isKind(event, 'stopped')) return null
-  if (isKind(event, 'valve-moved') || isKind(event, 'hose-moved')) return guardMove(state, event)
+  if (anyTime.includes(event.kind)) return null
+  if (isKind(event, 'valve-moved') || isKind(event, 'hose-moved'))
+    return guardMove(state, event, context)
   if (isKind(event, 'identity')) return atStation(state, 'arrive')
   if (isKind(event, 'as-found-impossible')) return atStation(state, 'as-found')
   if (isKind(event, 'test-started')) return guardStart(state, event, context)
@@ -46,24 +55,28 @@ export function guard(
   if (isKind(event, 'reopened')) return atStation(state, 'as-left')
   if (isKind(event, 'station-done')) return guardStationDone(state, event, context)
   if (isKind(event, 'guide-chosen')) return guardGuide(state, event, context)
-  if (isKind(event, 'guide-value')) return null
+  if (isKind(event, 'zone-proved')) return guardProof(state, event, context)
+  if (isKind(event, 'lock')) return guardLock(state, event, context)
+  if (isKind(event, 'kit-taken')) return guardKitTaken(state, event, context)
+  if (isKind(event, 'kit-closed')) return guardKitClosed(state, event, context)
+  if (isKind(event, 'checked')) return guardChecked(state, event)
+  if (isKind(event, 'guide-round') || isKind(event, 'guide-timer') || isKind(event, 'guide-redo')) {
+    return guardGuideWork(state, event, context)
+  }
   if (isKind(event, 'guide-step')) return guardGuideStep(state, event, context)
   if (isKind(event, 'signed')) return guardSign(state, event, context)
   return refuse(`“${draft.kind}” is not known here.`, 'Reload the page to get the newest version.')
 }
 
-/** Only what the equipment has can be turned or connected. */
-function guardMove(
-  state: VisitState,
-  event: VisitEvent<'valve-moved'> | VisitEvent<'hose-moved'>,
-): Refusal | null {
-  const kind = state.plan?.equipment.kind ?? ''
-  if (!isAssemblyKind(kind)) return null
-  const named = 'element' in event.payload ? event.payload.element : event.payload.port
-  const known = 'element' in event.payload ? movableElements(kind) : portsOf(kind)
-  if (named === undefined || known.includes(named)) return null
-  return refuse(`A ${kind} has no “${named}”.`, `Choose one of ${known.join(', ')}.`)
-}
+/** Kinds that may be written at any station of an open visit. */
+const anyTime: readonly EventKind[] = [
+  'note',
+  'stopped',
+  'guide-value',
+  'prepared',
+  'photo',
+  'result',
+]
 
 function guardSign(
   state: VisitState,
@@ -72,24 +85,24 @@ function guardSign(
 ): Refusal | null {
   const place = atStation(state, 'as-left')
   if (place) return place
-  const name = finalRun(state)
-  if (!name) {
+  const outcome = outcomeOf(state, context.library)
+  if (!outcome) {
     return refuse(
       'The as-left test is missing.',
-      'Test again to the same procedure, then sign.',
+      state.plan?.packId ? 'Test again to the same procedure, then sign.' : 'Say how it works now.',
       'as-left',
     )
   }
-  const verdict = verdictOf(state, name, context.library)
-  if (!verdict) return refuse('There is no verdict yet.', 'Finish the test.', name)
-  if (verdict.outcome !== event.payload.outcome) {
+  if (outcome !== event.payload.outcome) {
     return refuse(
-      `The verdict is now “${verdict.outcome}”, not “${event.payload.outcome}”.`,
+      `The verdict is now “${outcome}”, not “${event.payload.outcome}”.`,
       'Read the verdict again, then sign.',
       'as-left',
     )
   }
-  return null
+  // A failure may be signed as it stands; what passes is left in order.
+  const unfinished = outcome.startsWith('pass') ? guideRefusal(state, 'as-left', context) : null
+  return unfinished ?? lockRefusal(state)
 }
 
 function guardCorrection(state: VisitState, event: VisitEvent<'correction'>): Refusal | null {

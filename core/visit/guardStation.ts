@@ -1,7 +1,8 @@
-import { type Station, stationTitles, type VisitEvent } from './events'
+import type { VisitEvent } from './events'
+import { type Station, stationTitles } from './stations'
 import { localDateOf } from './fold'
 import { guideRefusal } from './guardGuide'
-import { verdictOf } from './judgement'
+import { outcomeOfRun } from './judgement'
 import { atStation, currentStation, type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from './state'
 
@@ -80,23 +81,34 @@ function guardAsFoundDone(
   skipping: boolean,
   context: GuardContext,
 ): Refusal | null {
-  const run = state.runs['as-found']
-  if (!run?.finished && !state.asFoundImpossible) {
+  const outcome = outcomeOfRun(state, 'as-found', context.library)
+  if (!outcome && !state.asFoundImpossible) {
     return refuse(
       'The as-found test is missing: once it is opened, that evidence is gone.',
-      'Take the readings, or record why they cannot be taken.',
+      state.plan?.packId
+        ? 'Take the readings, or record why they cannot be taken.'
+        : 'Say how it works as found, or why that cannot be seen.',
       'as-found',
     )
   }
-  if (skipping) {
-    const verdict = run?.finished ? verdictOf(state, 'as-found', context.library) : null
-    if (!verdict?.outcome.startsWith('pass')) {
-      return refuse(
-        'Only a test that passes as found goes straight to Return.',
-        'Carry on with Make safe.',
-        'make-safe',
-      )
-    }
+  if (skipping && !outcome?.startsWith('pass')) {
+    return refuse(
+      'Only a test that passes as found goes straight to Return.',
+      'Carry on with Make safe.',
+      'make-safe',
+    )
   }
   return null
+}
+
+/** The function check stands in the place of the field test, where there is none. */
+export function guardChecked(state: VisitState, event: VisitEvent<'checked'>): Refusal | null {
+  if (state.plan?.packId) {
+    return refuse(
+      'This kind of equipment has a field test.',
+      'Carry it out by the procedure.',
+      event.payload.run,
+    )
+  }
+  return atStation(state, event.payload.run)
 }

@@ -1,6 +1,7 @@
 import { testPlanOf } from '../library'
 import { validOn } from '../programme'
-import { isKind, type RunName, type Station, type VisitEvent } from './events'
+import { isKind, type RunName, type VisitEvent } from './events'
+import type { Station } from './stations'
 import { localDateOf } from './fold'
 import { missingItems } from './judgement'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
@@ -50,7 +51,11 @@ export function guardStart(
 }
 
 function planOf(state: VisitState, context: GuardContext) {
-  if (!state.plan) return refuse('This visit has no plan.', 'Plan it again.')
+  if (!state.plan?.packId)
+    return refuse(
+      'No rule pack has a field test for this kind of equipment.',
+      'Record its function check instead.',
+    )
   try {
     return testPlanOf(context.library, state.plan.packId, state.plan.equipment.kind)
   } catch (error) {

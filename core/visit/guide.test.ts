@@ -1,223 +1,433 @@
 import { describe, expect, it } from 'vitest'
-import { guideRun, nextStep } from '../guide'
+import { type Guide, type InspectionVerdict, nextStep } from '../guide'
+import { Job, type JobOptions } from '../testing/job'
 import { shippedLibrary } from '../testing/library'
 import {
-  type EventKind,
-  foldVisit,
-  guard,
-  type GuardContext,
+  kitDoubts,
+  outcomeOf,
   type PayloadOf,
-  type Refusal,
   runOfGuide,
-  type VisitEvent,
+  slotFigure,
+  standingAfter,
+  temporaryUntil,
+  workDone,
 } from '.'
 
-const context: GuardContext = {
-  library: shippedLibrary,
-  person: {
-    roles: ['technician'],
-    licences: [{ kind: 'backflow-tester', number: 'BT-1', expiresOn: '2030-01-01' }],
-  },
-}
-const uuid = (n: number) => `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`
-
-/** A visit to a double check with tower checks, event by event. */
-class Visit {
-  readonly events: VisitEvent[] = []
-  refused: Refusal | null = null
-  private count = 0
-
-  constructor() {
-    this.put('planned', {
-      purpose: 'periodic-test',
-      plannedOn: '2026-06-01',
-      packId: 'larkhaven-relief-first',
-      packVersion: 2,
-      equipment: {
-        id: uuid(900),
-        tag: 'DC-1',
-        family: 'tower-double-check',
-        kind: 'DC',
-        sizeIn: '2',
-        serial: 'S1',
-        maker: 'Maker A',
-        service: 'water',
-        position: 'Pit',
-        site: 'Bath',
-        address: '1 Seagate',
-        customer: 'Bath',
-      },
-    })
-  }
-  private put<K extends EventKind>(kind: K, payload: PayloadOf<K>): void {
-    this.events.push(this.event(kind, payload))
-  }
-  private event<K extends EventKind>(kind: K, payload: PayloadOf<K>): VisitEvent<K> {
-    const n = this.count++
-    const deviceTime = `2026-06-01T${String(8 + Math.floor(n / 60)).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}:00.000Z`
-    return {
-      id: uuid(n),
-      kind,
-      payload,
-      deviceTime,
-      deviceOffset: 0,
-      personId: 'p',
-      personName: 'P',
-    }
-  }
-  write<K extends EventKind>(kind: K, payload: PayloadOf<K>): this {
-    const event = this.event(kind, payload)
-    this.refused = guard(this.events, event, context)
-    if (!this.refused) this.events.push(event)
-    return this
-  }
-  get state() {
-    return foldVisit(this.events)
-  }
-  get run() {
-    const run = runOfGuide(this.state, shippedLibrary)
-    if (!run) throw new Error('no guide')
-    return run
-  }
-  chosen() {
-    return this.write('guide-chosen', {
-      guideId: 'tower-double-check',
-      version: 1,
-      variant: 'usual',
-    })
-  }
-  /** Carries out what the guide has for a station. */
-  carried(at: 'prepare' | 'make-safe' | 'open-up' | 'rebuild') {
-    for (let step = nextStep(this.run, at); step; step = nextStep(this.run, at)) {
-      if (step.slot && !this.state.guideValues.some((v) => v.slot === step?.slot)) {
-        this.write('guide-value', { slot: step.slot, value: '8', source: 'Sheet, page 4' })
-      }
-      this.write('guide-step', {
-        step: step.id,
-        at,
-        ...(step.verdicts ? { finding: step.verdicts[0]?.id } : {}),
-      })
-      if (this.refused) throw new Error(this.refused.why)
-    }
-    return this
-  }
-  toMakeSafe() {
-    return this.chosen()
-      .carried('prepare')
-      .write('station-done', { station: 'prepare' })
-      .write('identity', { outcome: 'confirmed' })
-      .write('station-done', { station: 'arrive' })
-      .write('as-found-impossible', { reason: 'Shut off since the flood' })
-      .write('station-done', { station: 'as-found' })
-  }
-}
+const guide = (id: string) => shippedLibrary.guides.find((g) => g.id === id) as Guide
+const tower = guide('tower-double-check')
+const PACK = 'larkhaven-relief-first'
+const visit = (options: Partial<JobOptions> = {}) =>
+  new Job({ family: 'tower-double-check', kind: 'DC', packId: PACK, ...options })
+const chosen = (options: Partial<JobOptions> = {}) => visit(options).choose(tower, 'usual')
+/** As far as the parts: made safe, opened. */
+const opened = (options: Partial<JobOptions> = {}) =>
+  chosen(options).toMakeSafe().carryOut('make-safe').done('make-safe')
 
 describe('choosing a guide', () => {
+  const { version } = tower
   it.each<[PayloadOf<'guide-chosen'>, RegExp]>([
     [{ guideId: 'nobody', version: 1, variant: 'usual' }, /no guide “nobody”/],
     [{ guideId: 'spool-valve', version: 1, variant: 'usual' }, /not for this family/],
-    [{ guideId: 'tower-double-check', version: 9, variant: 'usual' }, /not in force/],
-    [{ guideId: 'tower-double-check', version: 1, variant: 'odd' }, /no variant “odd”/],
+    [{ guideId: 'tower-double-check', version: 99, variant: 'usual' }, /not in force/],
+    [{ guideId: 'tower-double-check', version, variant: 'odd' }, /no variant “odd”/],
+    [
+      {
+        guideId: 'tower-double-check',
+        version,
+        variant: 'usual',
+        sheet: { id: 'a-spool-valve', version: 1 },
+      },
+      /no spec sheet in force/,
+    ],
   ])('%o is refused', (payload, words) => {
-    expect(new Visit().write('guide-chosen', payload).refused?.why).toMatch(words)
+    expect(visit().write('guide-chosen', payload).refused?.why).toMatch(words)
   })
   it('cannot be changed once its steps are on record', () => {
-    const visit = new Visit().chosen()
-    visit.write('guide-step', { step: '1.1', at: 'prepare' })
-    expect(visit.chosen().refused?.why).toMatch(/on record already/)
+    const job = chosen().must('guide-step', { step: '1.1', at: 'prepare' })
+    const payload = { guideId: tower.id, version, variant: 'usual' }
+    expect(job.write('guide-chosen', payload).refused?.why).toMatch(/on record already/)
+  })
+  it('keeps the version it was begun with when another comes into force', () => {
+    const job = chosen()
+    const later = { ...tower, version: version + 1, steps: tower.steps.slice(0, 1) }
+    const kept = { guide: tower, subGuides: shippedLibrary.subGuides }
+    const library = {
+      ...shippedLibrary,
+      guides: [later],
+      earlier: { guides: [kept], specSheets: [] },
+    }
+    const before = runOfGuide(job.state, shippedLibrary)?.steps.length
+    expect(runOfGuide(job.state, library)?.steps.length).toBe(before)
+    expect(runOfGuide(job.state, { ...library, earlier: shippedLibrary.earlier })).toBeNull()
   })
 })
 
 describe('carrying it out', () => {
   it('goes in order; what comes before is named', () => {
-    const visit = new Visit().chosen().write('guide-step', { step: '1.3', at: 'prepare' })
-    expect(visit.refused?.why).toMatch(/Before it comes: Compare model/)
+    const job = chosen().write('guide-step', { step: '1.3', at: 'prepare' })
+    expect(job.refused?.why).toMatch(/Before it comes: Compare model/)
   })
   it('or out of order with a reason, which stays on record', () => {
-    const visit = new Visit()
-      .chosen()
-      .write('guide-step', { step: '1.3', at: 'prepare', departure: 'Tools were laid out first' })
-    expect(visit.refused).toBeNull()
-    expect(visit.state.guideSteps[0]?.departure).toBe('Tools were laid out first')
+    const step = { step: '1.3', at: 'prepare', departure: 'Tools were laid out first' } as const
+    const job = chosen().must('guide-step', step)
+    expect(job.state.guideSteps[0]?.departure).toBe('Tools were laid out first')
   })
   it('a station is not finished while steps are left', () => {
-    const visit = new Visit().chosen().write('station-done', { station: 'prepare' })
-    expect(visit.refused?.why).toMatch(/steps are left here, the next: Compare model/)
-    expect(
-      visit.carried('prepare').write('station-done', { station: 'prepare' }).refused,
-    ).toBeNull()
+    const job = chosen().takeKit().write('station-done', { station: 'prepare' })
+    expect(job.refused?.why).toMatch(/steps are left here, the next: Compare model/)
+    expect(job.carryOut('prepare').write('station-done', { station: 'prepare' }).refused).toBeNull()
   })
   it('a step of another station is refused', () => {
-    const later = guideRun(
-      shippedLibrary.guides.find((g) => g.id === 'tower-double-check')!,
-      shippedLibrary.subGuides,
-      'usual',
-      [],
-    ).steps.find((s) => s.at === 'open-up')
-    const visit = new Visit().chosen().write('guide-step', { step: later?.id ?? '', at: 'open-up' })
-    expect(visit.refused?.why).toMatch(/belongs to Open up/)
+    const later = chosen().run.steps.find((s) => s.at === 'open-up')
+    const job = chosen().write('guide-step', { step: later?.id ?? '', at: 'open-up' })
+    expect(job.refused?.why).toMatch(/belongs to Open up/)
   })
-  it('a figure that no sheet has is wanted with its source before the step', () => {
-    const visit = new Visit()
-      .toMakeSafe()
-      .carried('make-safe')
-      .write('station-done', { station: 'make-safe' })
-    const [mark, bolts] = visit.run.steps.filter((s) => s.at === 'open-up')
-    visit.write('guide-step', { step: mark?.id ?? '', at: 'open-up' })
-    visit.write('guide-step', { step: bolts?.id ?? '', at: 'open-up' })
-    expect(visit.refused?.why).toMatch(/no value for this step/)
-    visit.write('guide-value', { slot: 'cover-bolt-count', value: '8', source: 'Sheet, page 4' })
-    expect(visit.write('guide-step', { step: bolts?.id ?? '', at: 'open-up' }).refused).toBeNull()
-  })
-  it('an inspection wants its finding', () => {
-    const visit = new Visit()
-      .toMakeSafe()
-      .carried('make-safe')
-      .write('station-done', { station: 'make-safe' })
-    let step = nextStep(visit.run, 'open-up')
-    while (step && !step.verdicts) {
-      if (step.slot) visit.write('guide-value', { slot: step.slot, value: '8', source: 'Sheet' })
-      visit.write('guide-step', { step: step.id, at: 'open-up' })
-      step = nextStep(visit.run, 'open-up')
-    }
-    expect(visit.write('guide-step', { step: step?.id ?? '', at: 'open-up' }).refused?.why).toMatch(
-      /needs its finding/,
-    )
+  it('a figure of the sheet holds; one that no sheet has is wanted with its source', () => {
+    const withSheet = chosen()
+    expect(slotFigure(withSheet.state, shippedLibrary, 'cover-bolt-count')).toMatchObject({
+      value: '8',
+      source: expect.stringMatching(/Maker B service sheet/) as string,
+    })
+    const bare = visit().choose(tower, 'usual', false).toMakeSafe().carryOut('make-safe')
+    bare.done('make-safe').carryOut('open-up', (s) => s.loosen === 'cover-bolts')
+    const step = bare.due('open-up')?.id ?? ''
+    expect(bare.write('guide-step', { step, at: 'open-up' }).refused?.why).toMatch(/no value/)
+    bare.must('guide-value', { slot: 'cover-bolt-count', value: '8', source: 'Sheet, page 4' })
+    expect(bare.write('guide-step', { step, at: 'open-up' }).refused).toBeNull()
   })
   it('ends with an empty tray, and only then is Rebuild finished', () => {
-    const visit = new Visit()
+    const job = opened().carryOut('open-up')
+    expect(job.run.tray.map((p) => p.id)).toEqual(['cover', 'cover-oring', 'check-1', 'check-2'])
+    job.done('open-up').must('repair', { text: 'Wiped', parts: [] })
+    expect(job.write('station-done', { station: 'rebuild' }).refused?.why).toMatch(/left here/)
+    job.carryOut('rebuild').closeKit()
+    expect(job.run.tray).toEqual([])
+    expect(job.write('station-done', { station: 'rebuild' }).refused).toBeNull()
+  })
+  it('is taken up again from an earlier step when a check fails', () => {
+    const job = opened().carryOut('open-up')
+    const from = job.run.steps.find((s) => s.remove === 'cover')?.id ?? ''
+    const before = job.state.guideSteps.length
+    job.must('guide-redo', { from, reason: 'The cover jammed' })
+    expect(job.due('open-up')?.id).toBe(from)
+    expect(job.state.guideSteps.length).toBeLessThan(before)
+    expect(job.run.tray).toEqual([])
+    expect(job.write('guide-redo', { from: '1.1', reason: 'Again' }).refused?.why).toMatch(
+      /not done in Open up/,
+    )
+  })
+  it('goes back to a pressure that is proved anew when the as-left test fails', () => {
+    const job = chosen().toMakeSafe().toAsLeft()
+    job.must('reopened', { reason: 'It still leaks' })
+    expect(job.due('make-safe')).not.toBeNull()
+    expect(job.state.proofs).toEqual([])
+  })
+})
+
+describe('an inspection', () => {
+  const atDisc = (options: Partial<JobOptions> = {}) =>
+    opened(options).carryOut('open-up', (s) => s.inspect === 'disc-1')
+  const found = (finding: InspectionVerdict, defects: string[], departure?: string) => {
+    const job = atDisc()
+    return job.write('guide-step', {
+      step: job.due('open-up')?.id ?? '',
+      at: 'open-up',
+      finding,
+      defects,
+      ...(departure ? { departure } : {}),
+    }).refused
+  }
+  it('wants a finding of its list', () => {
+    expect(found('renew-body', [])?.why).toMatch(/needs its finding/)
+  })
+  it('takes defects of its closed list only', () => {
+    expect(found('renew', ['ugly'])?.why).toMatch(/“ugly” is not on the list/)
+  })
+  it('cleans what is only fouled, renews what is damaged', () => {
+    expect(found('clean', ['debris'])).toBeNull()
+    expect(found('renew', ['debris', 'cut'])).toBeNull()
+    expect(found('clean', ['cut'])?.why).toMatch(/Damaged: cut.*Damaged/)
+    expect(found('renew', ['debris'])?.why).toMatch(/Only fouled/)
+  })
+  it('departs from the policy with a reason', () => {
+    expect(found('renew', ['debris'], 'Kit open anyway')).toBeNull()
+  })
+  it('that ends the work lets nothing follow but a stop', () => {
+    const job = opened({ defects: { 'disc-1': ['debris'] } }).carryOut(
+      'open-up',
+      (s) => s.inspect === 'seat-1',
+    )
+    const step = job.due('open-up')?.id ?? ''
+    job.must('guide-step', { step, at: 'open-up', finding: 'stop', defects: ['nick'] })
+    const next = job.due('open-up')?.id ?? ''
+    expect(job.write('guide-step', { step: next, at: 'open-up' }).refused?.why).toMatch(
+      /ended here/,
+    )
+    expect(job.write('stopped', { reason: 'Seat damaged' }).refused).toBeNull()
+  })
+})
+
+describe('what a step proves by itself', () => {
+  const regulator = () =>
+    new Job({ family: 'sleeve-pilot-regulator', kind: 'pilot regulator' })
+      .choose(guide('sleeve-regulator-actuator'), 'spring-to-close')
       .toMakeSafe()
-      .carried('make-safe')
-      .write('station-done', { station: 'make-safe' })
-      .carried('open-up')
-    expect(visit.run.tray.map((p) => p.id)).toEqual(['cover', 'cover-oring', 'check-1', 'check-2'])
-    visit
-      .write('station-done', { station: 'open-up' })
-      .write('repair', { text: 'Wiped', parts: [] })
-    expect(visit.write('station-done', { station: 'rebuild' }).refused?.why).toMatch(/left here/)
-    visit.carried('rebuild')
-    expect(visit.run.tray).toEqual([])
-    expect(visit.write('station-done', { station: 'rebuild' }).refused).toBeNull()
+      .carryOut('make-safe')
+      .done('make-safe')
+      .carryOut('open-up')
+      .done('open-up')
+      .carryOut('rebuild', (s) => s.steps?.some((i) => i.untilNoneMoves) ?? false)
+  it('rounds go on until no screw moves, and at least as often as the sheet says', () => {
+    const job = regulator()
+    const step = job.due('rebuild')?.id ?? ''
+    const done = () => job.write('guide-step', { step, at: 'rebuild' }).refused
+    expect(done()?.why).toMatch(/0 of at least 5 rounds/)
+    for (let n = 0; n < 5; n++) job.must('guide-round', { step, moved: true })
+    expect(done()?.why).toMatch(/still moved/)
+    job.must('guide-round', { step, moved: false })
+    expect(done()).toBeNull()
+  })
+  it('a waiting time passes before the step is done', () => {
+    const job = new Job({ family: 'pulse-valve', kind: 'pulse valve' })
+      .choose(guide('pulse-valve'), 'usual')
+      .toMakeSafe()
+      .carryOut('make-safe')
+      .done('make-safe')
+      .carryOut('open-up')
+      .done('open-up')
+      .carryOut('rebuild', (s) => Boolean(s.hold))
+    const step = job.due('rebuild')?.id ?? ''
+    const done = () => job.write('guide-step', { step, at: 'rebuild' }).refused
+    expect(done()?.why).toMatch(/has not begun/)
+    expect(job.write('guide-round', { step, moved: false }).refused?.why).toMatch(/neither/)
+    job.must('guide-timer', { step }).wait(4)
+    expect(done()?.why).toMatch(/6 of 10 minutes are left/)
+    job.wait(6)
+    expect(done()).toBeNull()
+  })
+  it('unequal throws say that the shaft is in backwards', () => {
+    const job = new Job({ family: 'shuttle-valve', kind: 'transfer valve' })
+      .choose(guide('shuttle-valve'), 'usual')
+      .toMakeSafe()
+      .carryOut('make-safe')
+      .done('make-safe')
+      .carryOut('open-up')
+      .done('open-up')
+      .carryOut('rebuild', (s) => s.measure === 'throws')
+    const step = job.due('rebuild')?.id ?? ''
+    const thrown = (one: string, other: string) =>
+      job.write('guide-step', {
+        step,
+        at: 'rebuild',
+        throws: { one: { value: one, unit: 'mm' }, other: { value: other, unit: 'mm' } },
+      }).refused
+    expect(job.write('guide-step', { step, at: 'rebuild' }).refused?.why).toMatch(/Both throws/)
+    expect(thrown('0', '0')?.why).toMatch(/Nothing stands out/)
+    expect(thrown('30', '18')?.why).toMatch(/backwards/)
+    expect(thrown('30', '29')).toBeNull()
+  })
+})
+
+describe('a temporary repair', () => {
+  const turnedOver = () =>
+    new Job({
+      family: 'double-check-detector',
+      kind: 'DCDA',
+      packId: PACK,
+      defects: { 'rubber-1': ['embossed'] },
+      findings: { 'rubber-1': 'turn-over' },
+    })
+      .choose(guide('double-check-detector'), 'ordinary')
+      .toMakeSafe()
+      .carryOut('make-safe')
+      .done('make-safe')
+      .carryOut('open-up', (s) => Boolean(s.temporary))
+  it('wants who permitted it and a date after today', () => {
+    const job = turnedOver()
+    const step = { step: job.due('open-up')?.id ?? '', at: 'open-up' } as const
+    expect(job.write('guide-step', step).refused?.why).toMatch(/who permitted it/)
+    const past = { until: '2026-05-01', permittedBy: 'The authority' }
+    expect(job.write('guide-step', { ...step, temporary: past }).refused?.why).toMatch(/past/)
+  })
+  it('sets the date by which the equipment is renewed', () => {
+    const job = turnedOver().carryOut('open-up')
+    expect(temporaryUntil(job.state)).toBe('2026-07-01')
+  })
+})
+
+describe('making safe', () => {
+  const shutIn = () => chosen().toMakeSafe()
+  it('refuses a move out of order, and takes it as a departure', () => {
+    const job = shutIn().write('valve-moved', { element: 'shutoff-1', to: 'shut' })
+    expect(job.refused?.why).toMatch(/Shut Shutoff 2 first/)
+    job.must('valve-moved', { element: 'shutoff-1', to: 'shut', departure: 'Handle 2 was stuck' })
+    expect(job.state.valves['shutoff-1']).toBe('shut')
+  })
+  it('goes by what is on record, not by what a step says', () => {
+    const job = shutIn().carryOut('make-safe', (s) => Boolean(s.isolate))
+    const step = job.due('make-safe')?.id ?? ''
+    expect(job.write('guide-step', { step, at: 'make-safe' }).refused?.why).toMatch(
+      /Shutoff 2 is not on record as shut/,
+    )
+  })
+  const vented = () => shutIn().carryOut('make-safe', (s) => Boolean(s.prove))
+  const reading = (value: string) => ({ dimension: 'gaugePressure', value, unit: 'psi' }) as const
+  const proof = (value: string) => ({
+    zone: 'body',
+    reading: reading(value),
+    heldMinutes: 2,
+    by: 'Odda',
+  })
+  it('proves zero only where it is vented, and only at zero', () => {
+    expect(shutIn().write('zone-proved', proof('0')).refused?.why).toMatch(/still fed/)
+    expect(vented().write('zone-proved', proof('3.0')).refused?.why).toMatch(/not zero/)
+    const job = vented()
+    const step = job.due('make-safe')?.id ?? ''
+    expect(job.write('guide-step', { step, at: 'make-safe' }).refused?.why).toMatch(/not proved/)
+    job.must('zone-proved', proof('0.0'))
+    expect(job.write('guide-step', { step, at: 'make-safe' }).refused).toBeNull()
+  })
+  it('the proof lapses when what was shut is opened', () => {
+    const job = opened().must('valve-moved', {
+      element: 'shutoff-1',
+      to: 'crack',
+      departure: 'Flushed',
+    })
+    expect(job.state.proofs).toEqual([])
+    job.carryOut('open-up', (s) => s.remove === 'cover')
+    const step = job.due('open-up')?.id ?? ''
+    expect(job.write('guide-step', { step, at: 'open-up' }).refused?.why).toMatch(/not proved/)
+  })
+  it('a lock holds what it is on', () => {
+    const job = shutIn()
+    const lock = { element: 'shutoff-2', number: '14', on: true }
+    expect(job.write('lock', lock).refused?.why).toMatch(/not on record as shut/)
+    job.must('valve-moved', { element: 'shutoff-2', to: 'shut' }).must('lock', lock)
+    const open = { element: 'shutoff-2', to: 'open', departure: 'Hurry' } as const
+    expect(job.write('valve-moved', open).refused?.why).toMatch(/Lock 14 is on it/)
+    job.must('lock', { ...lock, on: false })
+    expect(job.write('valve-moved', open).refused).toBeNull()
+    expect(job.write('lock', { ...lock, on: false }).refused?.why).toMatch(/No lock/)
+  })
+})
+
+describe('the kit', () => {
+  it('is counted before setting off', () => {
+    const job = chosen().carryOut('prepare', (s) => s.count === 'kit')
+    const step = { step: job.due('prepare')?.id ?? '', at: 'prepare' } as const
+    expect(job.write('guide-step', step).refused?.why).toMatch(/kit is not counted/)
+    // Nor does a departure at the step let the van leave with an uncounted kit.
+    job.must('guide-step', { ...step, departure: 'Later' }).carryOut('prepare')
+    expect(job.write('station-done', { station: 'prepare' }).refused?.why).toMatch(/not counted/)
+  })
+  const taken = (number: string, discs: number, departure?: string) => ({
+    number,
+    how: 'typed' as const,
+    items: [
+      { item: 'kit-disc', count: discs },
+      { item: 'kit-cover-oring', count: 1 },
+    ],
+    ...(departure ? { departure } : {}),
+  })
+  it('is held against number and list; a short one needs a reason', () => {
+    const job = chosen()
+    expect(kitDoubts(job.state, shippedLibrary, taken('K-BTDC-021', 2))).toEqual([])
+    expect(job.write('kit-taken', taken('K-OTHER', 1)).refused?.why).toMatch(
+      /K-OTHER.*Disc: 1 of 2/,
+    )
+    const strange = { ...taken('K-BTDC-021', 2), items: [{ item: 'kit-moon', count: 1 }] }
+    expect(job.write('kit-taken', strange).refused?.why).toMatch(/no kit-moon/)
+    job.must('kit-taken', taken('K-BTDC-021', 1, 'Only one disc is worn'))
+  })
+  const rebuilt = () =>
+    opened({ defects: { 'disc-1': ['cut'], 'disc-2': ['debris'] } })
+      .carryOut('open-up')
+      .done('open-up')
+      .must('repair', { text: 'New disc', parts: [] })
+      .carryOut('rebuild')
+  const lines = (used: number, left: number, missing: number) => ({
+    lines: [
+      { item: 'kit-disc', used, spare: 0, left, missing, empty: 0 },
+      { item: 'kit-cover-oring', used: 1, spare: 0, left: 0, missing: 0, empty: 0 },
+    ],
+  })
+  it('is what the entry of the repair is made from, with numbers and places', () => {
+    expect(workDone(rebuilt().state, shippedLibrary)).toEqual({
+      text: 'Renewed: Disc of check 1, Cover O-ring. Cleaned: Disc of check 2.',
+      parts: [
+        { name: 'Disc', number: 'BTDC-02101', quantity: 1 },
+        { name: 'Cover O-ring', number: 'BTDC-02102', quantity: 1 },
+      ],
+      services: [
+        { element: 'check-2', service: 'cleaned' },
+        { element: 'check-1', service: 'renewed' },
+      ],
+    })
+  })
+  it('is accounted for before Rebuild is finished', () => {
+    const job = rebuilt().write('station-done', { station: 'rebuild' })
+    expect(job.refused?.why).toMatch(/kit is not accounted for/)
+    expect(job.write('kit-closed', lines(1, 0, 0)).refused?.why).toMatch(
+      /2 counted in Prepare, 1 accounted for/,
+    )
+    expect(job.write('kit-closed', lines(2, 0, 0)).refused?.why).toMatch(/1 fitted.*2 said/)
+    expect(job.write('kit-closed', lines(1, 0, 1)).refused).toBeNull()
+    expect(job.write('station-done', { station: 'rebuild' }).refused).toBeNull()
+  })
+})
+
+describe('equipment without a field test', () => {
+  const job = () => new Job({ family: 'spring-cylinder-actuator', kind: 'actuator' })
+  const works = { run: 'as-found', outcome: 'works', text: 'Strokes both ways' } as const
+  const arrived = () =>
+    job().done('prepare').must('identity', { outcome: 'confirmed' }).done('arrive')
+  it('is judged by its function check', () => {
+    const visit = arrived()
+    expect(visit.write('station-done', { station: 'as-found' }).refused?.todo).toMatch(
+      /how it works as found/,
+    )
+    visit.must('checked', works).done('as-found', 'return').done('return')
+    expect(outcomeOf(visit.state, shippedLibrary)).toBe('pass')
+    expect(
+      standingAfter(visit.state, shippedLibrary, 'overhaul-three-years', '2026-06-01'),
+    ).toEqual({ condition: 'in-order', testedOn: '2026-06-01', dueOn: '2029-06-01' })
+  })
+  it('does not go straight to Return when it does not work', () => {
+    const visit = arrived().must('checked', { ...works, outcome: 'works-not' })
+    const skip = { station: 'as-found', skipTo: 'return' } as const
+    expect(visit.write('station-done', skip).refused?.why).toMatch(/Only a test that passes/)
+  })
+  it('has no field test to begin; what has one has no function check', () => {
+    const field = visit().done('prepare').must('identity', { outcome: 'confirmed' }).done('arrive')
+    expect(field.write('checked', works).refused?.why).toMatch(/has a field test/)
+  })
+  it('keeps the customer’s side shut until it works', () => {
+    const visit = job().choose(guide('spring-cylinder'), 'to-open').toMakeSafe().toAsLeft()
+    const step = nextStep(visit.run, 'as-left')?.id ?? ''
+    expect(visit.write('guide-step', { step, at: 'as-left' }).refused?.why).toMatch(
+      /as-left test has not passed/,
+    )
+    visit.must('checked', { ...works, run: 'as-left' })
+    expect(visit.write('guide-step', { step, at: 'as-left' }).refused).toBeNull()
   })
 })
 
 describe('hands on valves and hoses', () => {
   it('are followed, and forgotten when the next step begins', () => {
-    const visit = new Visit()
-    visit
-      .write('valve-moved', { element: 'shutoff-2', to: 'shut' })
-      .write('hose-moved', { hose: 'high', port: 'cock-2' })
-    expect(visit.state).toMatchObject({
+    const job = visit()
+      .must('valve-moved', { element: 'shutoff-2', to: 'shut' })
+      .must('hose-moved', { hose: 'high', port: 'cock-2' })
+    expect(job.state).toMatchObject({
       valves: { 'shutoff-2': 'shut' },
       hoses: { high: 'cock-2' },
     })
-    expect(visit.state.handsSinceStep).toHaveLength(2)
-    expect(visit.write('hose-moved', { hose: 'high' }).state.hoses).toEqual({})
+    expect(job.state.handsSinceStep).toHaveLength(2)
+    expect(job.write('hose-moved', { hose: 'high' }).state.hoses).toEqual({})
   })
   it.each([
     ['valve-moved', { element: 'bypass-cock-1', to: 'open' }, /no “bypass-cock-1”/],
     ['hose-moved', { hose: 'low', port: 'cock-9' }, /no “cock-9”/],
   ] as const)('%s of what the assembly does not have is refused', (kind, payload, words) => {
-    expect(new Visit().write(kind, payload as never).refused?.why).toMatch(words)
+    expect(visit().write(kind, payload as never).refused?.why).toMatch(words)
   })
 })

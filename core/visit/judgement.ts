@@ -2,13 +2,13 @@ import { type Library, testPlanOf } from '../library'
 import { validOn } from '../programme'
 import { valueToSi } from '../quantity'
 import { judgeTest, type Judgement, type TestRun } from '../verdict'
-import type { RunName } from './events'
+import type { CheckOutcome, PayloadOf, RunName } from './events'
 import type { RunState, VisitState } from './state'
 
 /** The verdict of a run as far as it has come; null when it has not been started. */
 export function verdictOf(state: VisitState, name: RunName, library: Library): Judgement | null {
   const run = state.runs[name]
-  if (!run || !state.plan) return null
+  if (!run || !state.plan?.packId) return null
   const { pack, test } = testPlanOf(library, state.plan.packId, state.plan.equipment.kind)
   const repairedAt = name === 'as-left' ? state.repairs.at(-1)?.at : undefined
   return judgeTest(pack, test, testRunOf(run, repairedAt))
@@ -53,7 +53,7 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
 /** Titles of what the procedure records and the run does not have yet. */
 export function missingItems(state: VisitState, name: RunName, library: Library): string[] {
   const run = state.runs[name]
-  if (!run || !state.plan) return []
+  if (!run || !state.plan?.packId) return []
   const { procedure } = testPlanOf(library, state.plan.packId, state.plan.equipment.kind)
   return procedure.steps.flatMap((s) =>
     s.record && !run.order.includes(s.record.item) ? [s.record.title] : [],
@@ -65,7 +65,36 @@ export function missingItems(state: VisitState, name: RunName, library: Library)
  * Null while that run is not finished.
  */
 export function finalRun(state: VisitState): RunName | null {
-  if (state.runs['as-left']?.finished) return 'as-left'
+  const finished = (name: RunName) =>
+    state.plan?.packId ? state.runs[name]?.finished : state.checks[name] !== undefined
+  if (finished('as-left')) return 'as-left'
   const opened = state.repairs.length > 0 || state.skipped.length === 0
-  return !opened && state.runs['as-found']?.finished ? 'as-found' : null
+  return !opened && finished('as-found') ? 'as-found' : null
 }
+
+type Outcome = PayloadOf<'signed'>['outcome']
+
+const CHECK_OUTCOMES: Readonly<Record<CheckOutcome, Outcome>> = {
+  works: 'pass',
+  'works-not': 'fail',
+  'not-tried': 'not-assessed',
+}
+
+/** How a run ended: by the rule pack, or where there is none by the function check. */
+export function outcomeOfRun(state: VisitState, name: RunName, library: Library): Outcome | null {
+  if (state.plan?.packId) {
+    return state.runs[name]?.finished ? (verdictOf(state, name, library)?.outcome ?? null) : null
+  }
+  const check = state.checks[name]
+  return check ? CHECK_OUTCOMES[check.outcome] : null
+}
+
+/** How the visit ended, null while the decisive run is not finished. */
+export function outcomeOf(state: VisitState, library: Library): Outcome | null {
+  const run = finalRun(state)
+  return run ? outcomeOfRun(state, run, library) : null
+}
+
+/** Whether the as-left test, or the function check in its place, has passed. */
+export const passedAsLeft = (state: VisitState, library: Library): boolean =>
+  outcomeOfRun(state, 'as-left', library)?.startsWith('pass') ?? false

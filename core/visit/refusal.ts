@@ -1,5 +1,5 @@
 import type { Library } from '../library'
-import { type Station, stations, stationTitles } from './events'
+import { type Station, stations, stationTitles } from './stations'
 import type { VisitState } from './state'
 
 /** Why something may not be done, and what to do instead. */

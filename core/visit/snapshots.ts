@@ -12,6 +12,8 @@ export const equipmentSnapshot = strictObject({
   maker: line(80).required(),
   service: line(20).required(),
   position: line(200).required(),
+  /** Spec sheet of its model, where one is known. */
+  specSheet: slug(),
   site: line(120).required(),
   address: line(200).required(),
   customer: line(120).required(),

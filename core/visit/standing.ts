@@ -1,6 +1,7 @@
 import { type Library, programmeOf } from '../library'
 import { addDays, nextDue } from '../programme'
-import { finalRun, verdictOf } from './judgement'
+import { finalRun, outcomeOfRun } from './judgement'
+import type { RunName } from './events'
 import type { VisitState } from './state'
 
 /** How equipment stands after a visit, for the due list. */
@@ -25,13 +26,12 @@ export function standingAfter(
 ): Standing | null {
   const decisive = state.signed ? finalRun(state) : lastFinished(state)
   if (!decisive) return null
-  const run = state.runs[decisive]
-  const verdict = verdictOf(state, decisive, library)
-  if (!run || !verdict) return null
+  const testedOn = state.runs[decisive]?.date ?? state.checkedOn[decisive]
+  const outcome = outcomeOfRun(state, decisive, library)
+  if (!testedOn || !outcome) return null
   const programme = programmeOf(library, programmeId)
-  const testedOn = run.date
-  if (verdict.outcome === 'not-assessed') return { condition: 'not-assessed', testedOn }
-  if (verdict.outcome.startsWith('fail')) {
+  if (outcome === 'not-assessed') return { condition: 'not-assessed', testedOn }
+  if (outcome.startsWith('fail')) {
     return {
       condition: 'failed',
       testedOn,
@@ -39,13 +39,21 @@ export function standingAfter(
     }
   }
   const dueOn = nextDue(programme, anchor, testedOn)
-  const until = state.repairs.flatMap((r) => (r.temporary ? [r.temporary.until] : [])).sort()[0]
+  const until = temporaryUntil(state)
   return until
     ? { condition: 'temporary-repair', testedOn, dueOn, repairBy: until }
     : { condition: 'in-order', testedOn, dueOn }
 }
 
-function lastFinished(state: VisitState) {
-  if (state.runs['as-left']?.finished) return 'as-left'
-  return state.runs['as-found']?.finished ? 'as-found' : null
+/** The first date by which something temporary is to be renewed. */
+export function temporaryUntil(state: VisitState): string | undefined {
+  return [...state.repairs, ...state.guideSteps]
+    .flatMap((r) => (r.temporary ? [r.temporary.until] : []))
+    .sort()[0]
+}
+
+function lastFinished(state: VisitState): RunName | null {
+  const finished = (name: RunName) => state.runs[name]?.finished ?? Boolean(state.checks[name])
+  if (finished('as-left')) return 'as-left'
+  return finished('as-found') ? 'as-found' : null
 }

@@ -1,5 +1,6 @@
 import type { HoseName, Opening } from '../assembly'
-import type { PayloadOf, RunName, Station, VisitEvent } from './events'
+import type { PayloadOf, RunName, VisitEvent } from './events'
+import type { Station } from './stations'
 
 /** A payload together with the event that said it. */
 export type Said<T> = T & { readonly eventId: string; readonly at: string; readonly by: string }
@@ -16,8 +17,14 @@ export interface RunState {
   readonly finished: boolean
 }
 
+/** A step of the guide on record. `at` is its station, `when` the time of the device. */
+export type GuideStepDone = Omit<Said<PayloadOf<'guide-step'>>, 'at'> & {
+  readonly at: Station
+  readonly when: string
+}
+
 /** A valve turned, or a hose moved. */
-export type HandMove = PayloadOf<'valve-moved'> | PayloadOf<'hose-moved'>
+export type HandMove = Pick<PayloadOf<'valve-moved'>, 'element' | 'to'> | PayloadOf<'hose-moved'>
 
 export interface VisitState {
   readonly plan?: Said<PayloadOf<'planned'>>
@@ -38,7 +45,22 @@ export interface VisitState {
   readonly handsSinceStep: readonly HandMove[]
   readonly guide?: Said<PayloadOf<'guide-chosen'>>
   readonly guideValues: readonly Said<PayloadOf<'guide-value'>>[]
-  readonly guideSteps: readonly Said<PayloadOf<'guide-step'>>[]
+  readonly guideSteps: readonly GuideStepDone[]
+  readonly guideRounds: readonly Said<PayloadOf<'guide-round'>>[]
+  readonly guideTimers: readonly Said<PayloadOf<'guide-timer'>>[]
+  /** Zones read at zero, as long as nothing that was shut has been opened since. */
+  readonly proofs: readonly Said<PayloadOf<'zone-proved'>>[]
+  /** Locks that are on, by what they hold. */
+  readonly locks: Readonly<Record<string, Said<PayloadOf<'lock'>>>>
+  readonly prepared: Readonly<Record<string, Said<PayloadOf<'prepared'>>>>
+  readonly kit?: Said<PayloadOf<'kit-taken'>>
+  readonly kitClosed?: Said<PayloadOf<'kit-closed'>>
+  /** The function check of equipment without a field test. */
+  readonly checks: Readonly<Partial<Record<RunName, Said<PayloadOf<'checked'>>>>>
+  /** Legal dates of those checks. */
+  readonly checkedOn: Readonly<Partial<Record<RunName, string>>>
+  readonly photos: readonly Said<PayloadOf<'photo'>>[]
+  readonly results: readonly Said<PayloadOf<'result'>>[]
   readonly stopped?: Said<PayloadOf<'stopped'>>
   readonly signed?: Said<PayloadOf<'signed'>>
   readonly certificate?: Said<PayloadOf<'certificate-issued'>>
@@ -62,6 +84,15 @@ export const emptyVisit: VisitState = {
   handsSinceStep: [],
   guideValues: [],
   guideSteps: [],
+  guideRounds: [],
+  guideTimers: [],
+  proofs: [],
+  locks: {},
+  prepared: {},
+  checks: {},
+  checkedOn: {},
+  photos: [],
+  results: [],
   corrections: {},
   correctedSinceCertificate: false,
   kinds: {},

@@ -1,5 +1,6 @@
 import type { Person } from '@uvanta/contract'
-import type { AssemblyKind, Fault } from '@uvanta/core/assembly'
+import type { Fault } from '@uvanta/core/assembly'
+import type { PayloadOf } from '@uvanta/core/visit'
 import type { App } from '../app'
 import { Op } from 'sequelize'
 import { readPerson } from '../service/people'
@@ -12,29 +13,38 @@ const FOULED: Fault = { element: 'check-1', fault: 'fouled', severity: 0.4 }
 const CUT: Fault = { element: 'bypass-check-1', fault: 'disc-cut', severity: 0.5 }
 const STUCK: Fault = { element: 'air-inlet', fault: 'stuck', severity: 0.6 }
 
+interface Planned {
+  readonly who: 'odda' | 'teo'
+  readonly kind: string
+  readonly index: number
+  readonly faults?: readonly Fault[]
+  /** Absent for kinds without a field test. */
+  readonly pack?: string
+  readonly purpose?: PayloadOf<'planned'>['purpose']
+}
+
 /** What is planned on a day of the demo, and what the equipment hides that day. */
-const DAY: readonly {
-  who: 'odda' | 'teo'
-  kind: AssemblyKind
-  index: number
-  faults: readonly Fault[]
-  pack: string
-}[] = [
+const DAY: readonly Planned[] = [
   { who: 'odda', kind: 'RP', index: 0, faults: [FOULED], pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 8, faults: [], pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 10, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'RP', index: 8, pack: DEMO_PACK },
+  { who: 'odda', kind: 'RP', index: 10, pack: DEMO_PACK },
+  { who: 'odda', kind: 'RP', index: 15, faults: [FOULED], pack: DEMO_PACK },
   { who: 'odda', kind: 'RP', index: 13, faults: [FOULED], pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 14, faults: [], pack: DEMO_PACK },
-  { who: 'odda', kind: 'DC', index: 0, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'RP', index: 14, pack: DEMO_PACK },
+  { who: 'odda', kind: 'DC', index: 0, pack: DEMO_PACK },
   { who: 'odda', kind: 'DC', index: 3, faults: [FOULED], pack: DEMO_PACK },
   { who: 'odda', kind: 'DCDA', index: 0, faults: [CUT], pack: DEMO_PACK },
-  { who: 'odda', kind: 'PVB', index: 0, faults: [], pack: DEMO_PACK },
+  { who: 'odda', kind: 'DCDA', index: 1, pack: DEMO_PACK },
+  { who: 'odda', kind: 'PVB', index: 0, pack: DEMO_PACK },
   { who: 'odda', kind: 'SVB', index: 0, faults: [STUCK], pack: DEMO_PACK },
-  { who: 'teo', kind: 'RP', index: 2, faults: [], pack: DEMO_PACK },
-  { who: 'teo', kind: 'RP', index: 5, faults: [], pack: DEMO_PACK },
-  { who: 'teo', kind: 'RP', index: 12, faults: [], pack: OTHER_PACK },
-  { who: 'teo', kind: 'RPDA', index: 0, faults: [], pack: OTHER_PACK },
-  { who: 'teo', kind: 'DC', index: 1, faults: [], pack: OTHER_PACK },
+  { who: 'odda', kind: 'pilot regulator', index: 0, purpose: 'overhaul' },
+  { who: 'odda', kind: 'actuator', index: 0, purpose: 'fail-action-change' },
+  { who: 'odda', kind: 'actuator', index: 1, purpose: 'fail-action-change' },
+  { who: 'teo', kind: 'RP', index: 2, pack: DEMO_PACK },
+  { who: 'teo', kind: 'RP', index: 5, pack: DEMO_PACK },
+  { who: 'teo', kind: 'RP', index: 12, pack: OTHER_PACK },
+  { who: 'teo', kind: 'RPDA', index: 0, pack: OTHER_PACK },
+  { who: 'teo', kind: 'DC', index: 1, pack: OTHER_PACK },
 ]
 
 interface Visited {
@@ -50,19 +60,19 @@ export async function planDay(
   equipment: readonly Visited[],
 ): Promise<number> {
   let planned = 0
-  for (const { who, kind, index, faults, pack } of DAY) {
+  for (const { who, kind, index, faults = [], pack, purpose = 'periodic-test' } of DAY) {
     const list = equipment.filter((e) => e.kind === kind)
     const e = list[index % list.length]
     const technician = people[who]
-    if (!e?.virtualSite || !technician) continue
-    await saveVirtualSite(app, e.id, { ...e.virtualSite, faults })
+    if (!e || !technician) continue
+    if (e.virtualSite) await saveVirtualSite(app, e.id, { ...e.virtualSite, faults })
     await planVisit(app, technician, {
       id: app.newId(),
       equipmentId: e.id,
       technicianId: technician.id,
       plannedOn: app.today(),
-      purpose: 'periodic-test',
-      rulePack: pack,
+      purpose,
+      ...(pack ? { rulePack: pack } : {}),
     })
     planned++
   }
@@ -72,16 +82,13 @@ export async function planDay(
 /** Plans today’s visits when an older demo is started again; does nothing elsewhere. */
 export async function refreshDemoDay(app: App): Promise<number> {
   const found = await app.db.people.findAll({ where: { username: ['odda', 'teo'] } })
-  const rows = await app.db.equipment.findAll({
-    where: { virtualSite: { [Op.ne]: null } },
-    order: [['tag', 'ASC']],
-  })
-  if (found.length < 2 || rows.length === 0) return 0
+  const demo = await app.db.equipment.count({ where: { virtualSite: { [Op.ne]: null } } })
+  if (found.length < 2 || demo === 0) return 0
+  const rows = await app.db.equipment.findAll({ order: [['tag', 'ASC']] })
   const planned = await app.db.visits.count({
     where: {
       plannedOn: app.today(),
       technicianId: found.map((p) => p.id),
-      purpose: 'periodic-test',
     },
   })
   // Two or three are planned days ahead; a full day has more.

@@ -1,4 +1,5 @@
 import type { Equipment } from '@uvanta/contract'
+import { sheetsOf } from '@uvanta/core/library'
 import { addDays } from '@uvanta/core/programme'
 import { isAssemblyKind } from '@uvanta/core/assembly'
 import type { DemoApp } from './load'
@@ -109,13 +110,11 @@ async function addEquipment(
     kind,
     sizeIn: random.pick(SIZES[kind] ?? ['1', '2', '3']),
     serial: `${random.pick(['L', 'K', 'T', 'V'])}${random.whole(10_000, 99_999)}`,
-    maker: random.pick(MAKERS),
-    model: '',
+    ...makeOf(app, family.id, random),
     service: family.service,
     position: random.pick(scenario.positions),
     setPoint: setPointOf(family.id, random),
     programme: family.programme,
-    specSheet: null,
     installedOn: addDays(today, -random.whole(1_300, 9_000)),
     anchorOn: dueOn,
     virtualSite: null,
@@ -133,6 +132,15 @@ async function addEquipment(
   const virtualSite = isAssemblyKind(kind) ? virtualSiteOf(kind, row.sizeIn, random) : null
   if (virtualSite) await saveVirtualSite(app, id, virtualSite)
   return { ...(await readEquipment(app, id)), dueIn, virtualSite }
+}
+
+/** A model with a spec sheet where there is one. */
+function makeOf(app: DemoApp, family: string, random: Seeded) {
+  const maker = random.pick(MAKERS)
+  const [sheet] = sheetsOf(app.library, family)
+  return sheet
+    ? { maker: sheet.maker, model: sheet.model, specSheet: sheet.id }
+    : { maker, model: '', specSheet: null }
 }
 
 function setPointOf(family: string, random: Seeded) {

@@ -4,10 +4,12 @@ import { DateTime } from 'luxon'
 import type { App } from '../app'
 import * as gauges from '../service/gauges'
 import { createPerson, addLicence, readPerson } from '../service/people'
+import { loadEarlierGuides } from './earlier'
 import { loadEquipment } from './equipment'
 import { loadHistory } from './history'
 import { Seeded } from './random'
 import { DEMO_PASSWORD, readScenario, type Scenario } from './scenario'
+import { loadStock } from './stock'
 import { loadTodaysVisits } from './today'
 
 /** An application whose clock, ids and codes the demo sets, so that the same seed gives the same data. */
@@ -25,6 +27,8 @@ export async function loadDemo(app: App, say: (line: string) => void): Promise<b
   const gaugeList = await loadGauges(demo, people.petra as Person, scenario, random)
   const equipment = await loadEquipment(demo, scenario, random)
   say(`${equipment.length} pieces of equipment at ${scenario.sites.length} sites`)
+  await loadStock(demo, people, random)
+  await loadEarlierGuides(demo)
   const visits = await loadHistory(demo, people, gaugeList, equipment, random, say)
   const today = await loadTodaysVisits(demo, people, gaugeList, equipment, random)
   say(`${visits + today} visits, ${today} of them today`)

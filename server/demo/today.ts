@@ -47,7 +47,7 @@ export async function loadTodaysVisits(
   await underWay.arrive()
   await underWay.test('as-found', [{ element: 'check-1', fault: 'spring-weak', severity: 0.7 }])
 
-  const planned = await planDay(app, people, testable)
+  const planned = await planDay(app, people, equipment)
   const stopped = visitTo(rp(6), teo)
   await stopped.plan('complaint')
   await stopped.append([

@@ -98,10 +98,14 @@ function operationOf(e: Endpoint): OpenApiOperation {
         : []),
     ],
     ...(e.body ? { requestBody: { required: true, ...json(toJsonSchema(e.body)) } } : {}),
+    ...(e.upload ? { requestBody: { required: true, content: filesOf(e.upload) } } : {}),
     responses: { ...success, default: problem },
     ...(e.access === 'public' ? {} : { security: [{ session: [] }] }),
   }
 }
+
+const filesOf = (types: readonly string[]) =>
+  Object.fromEntries(types.map((t) => [t, { schema: { type: 'string', format: 'binary' } }]))
 
 function parametersOf(schema: Endpoint['params'], place: 'path' | 'query') {
   if (!schema) return []

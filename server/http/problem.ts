@@ -66,7 +66,11 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
     original?: { errno?: number }
   }
   if (fault.type === 'entity.too.large')
-    return sendProblem(res, 413, 'Send at most 1 MB in one request.')
+    return sendProblem(
+      res,
+      413,
+      'Too much in one request: send at most 1 MB, and pictures of at most 3 MB.',
+    )
   if (fault.type === 'encoding.unsupported' || fault.type === 'charset.unsupported') {
     return sendProblem(res, 415, 'Send JSON in UTF-8.')
   }

@@ -1,6 +1,6 @@
 import type { Endpoint, Person, Role } from '@uvanta/contract'
 import { check } from '@uvanta/core/schema'
-import type { Request, Response, Router } from 'express'
+import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
 import { ServiceError } from '../service/errors'
 import { sendProblem } from './problem'
 
@@ -22,11 +22,15 @@ export interface Call<P, Q, B> {
 export type Handler<P, Q, B, R> = (call: Call<P, Q, B>) => Promise<R> | R
 export type Bind = <P, Q, B, R>(e: Endpoint<P, Q, B, R>, handler: Handler<P, Q, B, R>) => void
 
+/** A photograph as a device sends it, made smaller there. */
+const UPLOAD_LIMIT = '3mb'
+
 /** Binds described endpoints to handlers: access, checking, versions and answers in one place. */
 export function binder(router: Router, personOf: (req: Request) => Promise<Person | null>): Bind {
   return (e, handler) => {
     const path = e.path.replaceAll(/\{(\w+)\}/g, ':$1')
-    router[e.method](path, async (req: Request, res: Response) => {
+    const before = e.upload ? [express.raw({ type: [...e.upload], limit: UPLOAD_LIMIT })] : []
+    router[e.method](path, ...(before as RequestHandler[]), async (req: Request, res: Response) => {
       const person = await personOf(req)
       requireAccess(e, person)
       const version = e.versioned ? versionOf(req, res) : 0
@@ -34,6 +38,8 @@ export function binder(router: Router, personOf: (req: Request) => Promise<Perso
       if (e.body && !req.is('application/json')) {
         return sendProblem(res, 415, 'Send JSON, with Content-Type: application/json.')
       }
+      if (e.upload && !req.is([...e.upload]))
+        return sendProblem(res, 415, `Send one of ${e.upload.join(', ')}.`)
       const result = await handler({
         params: (e.params ? check(e.params, { ...req.params }) : undefined) as never,
         query: (e.query ? check(e.query, { ...req.query }) : undefined) as never,

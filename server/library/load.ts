@@ -7,7 +7,14 @@ import {
   type SubGuide,
   subGuideSchema,
 } from '@uvanta/core/guide'
-import { familySchema, type Library, programmeSchema } from '@uvanta/core/library'
+import {
+  familySchema,
+  type Library,
+  policySchema,
+  programmeSchema,
+  sheetFaults,
+  specSheetSchema,
+} from '@uvanta/core/library'
 import {
   expandProcedure,
   type Procedure,
@@ -28,12 +35,18 @@ export function loadLibrary(directory: string): Library {
   const one = <T>(name: string, schema: yup.Schema<T>) =>
     loadYaml(join(directory, name), name, yup.array(schema.required() as yup.Schema<T>).required())
       .value as T[]
+  const guides = loadGuides(directory)
+  const sheets = loadFolder(directory, 'specsheets', specSheetSchema)
+  for (const s of sheets) refuseIf(s, sheetFaults(s.value, guides.guides))
   return {
     procedures: known,
     rulePacks: packs.map((p) => p.value),
     families: one('families.yaml', familySchema),
     programmes: one('programmes.yaml', programmeSchema),
-    ...loadGuides(directory),
+    policies: one('policies.yaml', policySchema),
+    specSheets: sheets.map((s) => s.value),
+    ...guides,
+    earlier: { guides: [], specSheets: [] },
   }
 }
 

@@ -14,11 +14,12 @@ import {
 import { DateTime } from 'luxon'
 import { Op, Transaction } from 'sequelize'
 import type { App } from '../app'
-import type { VisitTableRow } from '../store/models'
+import type { VisitTableRow } from '../store/rows'
 import { appendRows } from './chain'
 import { forbidden, notFound, ServiceError } from './errors'
 import { LogCache } from './logCache'
 import { readEvents } from './log'
+import { followStock } from './stock'
 
 /** How far a device's clock may run ahead. */
 const CLOCK_AHEAD_HOURS = 26
@@ -120,7 +121,10 @@ export async function appendGuarded(
     fresh,
     log.transaction,
   )
-  if (added.length > 0) await updateReadTables(app, log, [...log.events, ...added])
+  if (added.length > 0) {
+    await followStock(app, log.visit, log.events, added, log.transaction)
+    await updateReadTables(app, log, [...log.events, ...added])
+  }
   const byId = new Map([...log.events, ...added].map((e) => [e.id, e]))
   return drafts.map((d) => byId.get(d.id) as VisitEvent)
 }

@@ -14,7 +14,7 @@ import {
 } from '@uvanta/core/visit'
 import { Op, type Transaction } from 'sequelize'
 import type { App } from '../app'
-import type { CertificateRow, CertificateStatusRow } from '../store/models'
+import type { CertificateRow, CertificateStatusRow } from '../store/rows'
 import { inLog, type OpenLog, updateReadTables } from './append'
 import { recordAudit } from './audit'
 import { appendRows } from './chain'

@@ -1,6 +1,6 @@
 import type { Gauge, Person } from '@uvanta/contract'
 import type { App } from '../app'
-import type { CalibrationRow, GaugeRow } from '../store/models'
+import type { CalibrationRow, GaugeRow } from '../store/rows'
 import { recordAudit } from './audit'
 import { notFound, ServiceError } from './errors'
 import { changeVersioned } from './versioned'

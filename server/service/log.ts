@@ -1,7 +1,7 @@
 import type { VisitEvent } from '@uvanta/core/visit'
 import type { Transaction } from 'sequelize'
 import type { App } from '../app'
-import type { VisitEventRow } from '../store/models'
+import type { VisitEventRow } from '../store/rows'
 
 /** The log of a visit, in order. */
 export async function readEvents(

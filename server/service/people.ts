@@ -1,7 +1,7 @@
 import { hash, verify } from '@node-rs/argon2'
 import type { Licence, Person, Role } from '@uvanta/contract'
 import type { App } from '../app'
-import type { LicenceRow, PersonRow } from '../store/models'
+import type { LicenceRow, PersonRow } from '../store/rows'
 import { recordAudit } from './audit'
 import { notFound, ServiceError } from './errors'
 import { changeVersioned } from './versioned'

@@ -3,7 +3,7 @@ import { familyOf, NotInLibrary, programmeOf } from '@uvanta/core/library'
 import { addDays } from '@uvanta/core/programme'
 import { Op, QueryTypes, type WhereOptions } from 'sequelize'
 import type { App } from '../app'
-import type { CustomerRow, EquipmentRow, EquipmentStatusRow, SiteRow } from '../store/models'
+import type { CustomerRow, EquipmentRow, EquipmentStatusRow, SiteRow } from '../store/rows'
 import { recordAudit } from './audit'
 import { notFound, ServiceError } from './errors'
 import {

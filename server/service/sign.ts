@@ -1,13 +1,14 @@
 import type { Person, Visit } from '@uvanta/contract'
-import type { EventDraft } from '@uvanta/core/visit'
+import { type EventDraft, foldVisit } from '@uvanta/core/visit'
 import type { App } from '../app'
 import { appendGuarded, checkDrafts, inLog } from './append'
 import { issueCertificate } from './certificates'
+import { planFollowUp } from './followUp'
 import { forbidden, ServiceError } from './errors'
 import { checkPassword } from './people'
 import { readVisit } from './visits'
 
-/** Signs a visit and issues its certificate, in one transaction. Signing twice does no harm. */
+/** Signs a visit, issues its certificate and plans its follow-up, in one transaction. Signing twice does no harm. */
 export async function signVisit(
   app: App,
   actor: Person,
@@ -28,6 +29,9 @@ export async function signVisit(
     if (log.events.some((e) => e.id === input.event.id)) return []
     const signed = await appendGuarded(app, actor, log, input.expected, drafts)
     const events = [...log.events, ...signed]
+    await planFollowUp(app, actor, { ...log, events })
+    // A certificate rests on a field test; equipment without one is serviced and signed.
+    if (!foldVisit(events).plan?.packId) return signed
     const issued = await issueCertificate(app, actor, { ...log, events })
     return [...signed, issued]
   })

@@ -1,7 +1,7 @@
 import type { Verification } from '@uvanta/contract'
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import type { App } from '../app'
-import type { CertificateRow } from '../store/models'
+import type { CertificateRow } from '../store/rows'
 import { notFound } from './errors'
 
 async function findByCode(app: App, code: string): Promise<CertificateRow | null> {

@@ -3,7 +3,7 @@ import { NotInLibrary, testPlanOf } from '@uvanta/core/library'
 import { CHAIN_START, type PayloadOf } from '@uvanta/core/visit'
 import { Op, type Transaction } from 'sequelize'
 import type { App } from '../app'
-import type { VisitTableRow } from '../store/models'
+import type { VisitTableRow } from '../store/rows'
 import { appendRows } from './chain'
 import { readEvents } from './log'
 import { forbidden, notFound, ServiceError } from './errors'
@@ -107,7 +107,7 @@ export async function planVisit(
     technicianId: string
     plannedOn: string
     purpose: PayloadOf<'planned'>['purpose']
-    rulePack: string
+    rulePack?: string | undefined
   },
 ): Promise<Visit> {
   if (await app.db.visits.findByPk(input.id)) return readVisit(app, actor, input.id)
@@ -135,32 +135,41 @@ async function planPayload(
     equipmentId: string
     plannedOn: string
     purpose: PayloadOf<'planned'>['purpose']
-    rulePack: string
+    rulePack?: string | undefined
   },
 ): Promise<PayloadOf<'planned'>> {
   const e = await readEquipment(app, input.equipmentId)
+  const pack = packFor(app, e.kind, input.rulePack)
+  return {
+    purpose: input.purpose,
+    plannedOn: input.plannedOn,
+    ...(pack ? { packId: pack.id, packVersion: pack.version } : {}),
+    equipment: {
+      id: e.id,
+      tag: e.tag,
+      family: e.family,
+      kind: e.kind,
+      sizeIn: e.sizeIn,
+      serial: e.serial,
+      maker: e.maker,
+      service: e.service,
+      position: e.position,
+      ...(e.specSheet ? { specSheet: e.specSheet } : {}),
+      site: e.site.name,
+      address: e.site.address,
+      customer: e.site.customer,
+    },
+  }
+}
+
+/** The rule pack of a visit; a kind that no pack tests is serviced and checked without one. */
+function packFor(app: App, kind: string, chosen: string | undefined) {
+  const tested = app.library.rulePacks.some((p) => p.tests.some((t) => t.kind === kind))
+  if (!tested && !chosen) return null
+  if (!chosen)
+    throw new ServiceError('invalid', 'This kind has a field test. Choose its rule pack.')
   try {
-    const { pack } = testPlanOf(app.library, input.rulePack, e.kind)
-    return {
-      purpose: input.purpose,
-      plannedOn: input.plannedOn,
-      packId: pack.id,
-      packVersion: pack.version,
-      equipment: {
-        id: e.id,
-        tag: e.tag,
-        family: e.family,
-        kind: e.kind,
-        sizeIn: e.sizeIn,
-        serial: e.serial,
-        maker: e.maker,
-        service: e.service,
-        position: e.position,
-        site: e.site.name,
-        address: e.site.address,
-        customer: e.site.customer,
-      },
-    }
+    return testPlanOf(app.library, chosen, kind).pack
   } catch (error) {
     if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.message)
     throw error

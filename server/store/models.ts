@@ -1,6 +1,22 @@
-import type { Condition, Role, VisitStateName } from '@uvanta/contract'
-import type { EventKind, Station } from '@uvanta/core/visit'
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize'
+import type {
+  AuditRow,
+  CalibrationRow,
+  CertificateRow,
+  CertificateStatusRow,
+  CustomerRow,
+  EquipmentRow,
+  EquipmentStatusRow,
+  GaugeRow,
+  LibraryVersionRow,
+  LicenceRow,
+  PersonRow,
+  PhotoRow,
+  SiteRow,
+  StockMoveRow,
+  VisitEventRow,
+  VisitTableRow,
+} from './rows'
 
 const {
   BLOB,
@@ -14,155 +30,6 @@ const {
   TEXT,
   UUID,
 } = DataTypes
-
-export interface PersonRow {
-  id: string
-  username: string
-  name: string
-  roles: Role[]
-  passwordHash: string
-  active: boolean
-  version: number
-}
-export interface LicenceRow {
-  id: string
-  personId: string
-  kind: string
-  number: string
-  issuedOn: string
-  expiresOn: string
-  version: number
-}
-export interface GaugeRow {
-  id: string
-  tag: string
-  serial: string
-  maker: string
-  span: string
-  spanUnit: string
-  resolution: string
-  accuracyPercent: string
-  accuracyOf: 'span' | 'reading'
-  active: boolean
-  version: number
-}
-export interface CalibrationRow {
-  id: string
-  gaugeId: string
-  calibratedOn: string
-  validUntil: string
-  certificate: string
-}
-export interface CustomerRow {
-  id: string
-  name: string
-  contact: string
-  phone: string
-  version: number
-}
-export interface SiteRow {
-  id: string
-  customerId: string
-  name: string
-  address: string
-  district: string
-  access: string
-  version: number
-}
-export interface EquipmentRow {
-  id: string
-  siteId: string
-  tag: string
-  family: string
-  kind: string
-  sizeIn: string
-  serial: string
-  maker: string
-  model: string
-  service: 'water' | 'gas' | 'air' | 'product'
-  position: string
-  setPoint: { dimension: string; value: string; unit: string } | null
-  programme: string
-  specSheet: string | null
-  installedOn: string | null
-  /** Any due date of this equipment; its day and month are the anchor. */
-  anchorOn: string
-  /** Words to search by, kept with site and customer. */
-  searchText: string
-  /** The demo's hidden condition behind the equipment; null in real use. */
-  virtualSite: object | null
-  version: number
-}
-export interface EquipmentStatusRow {
-  equipmentId: string
-  condition: Condition
-  dueOn: string | null
-  lastTestedOn: string | null
-  repairBy: string | null
-  lastVisitId: string | null
-}
-export interface VisitTableRow {
-  id: string
-  equipmentId: string
-  technicianId: string
-  plannedOn: string
-  purpose: string
-  state: VisitStateName
-  done: Station[]
-  skipped: Station[]
-  outcome: string | null
-  certificateId: string | null
-  certificateNumber: string | null
-  equipment: object
-  eventCount: number
-  headHash: string
-}
-export interface VisitEventRow {
-  visitId: string
-  seq: number
-  id: string
-  kind: EventKind
-  payload: string
-  personId: string
-  personName: string
-  deviceTime: string
-  deviceOffset: number
-  serverTime: string
-  hash: string
-}
-export interface CertificateRow {
-  id: string
-  number: string
-  year: number
-  serial: number
-  code: string
-  visitId: string
-  equipmentId: string
-  issuedAt: Date
-  outcome: string
-  tag: string
-  site: string
-  technician: string
-  supersedes: string | null
-  payload: string
-  jws: string
-}
-export interface CertificateStatusRow {
-  certificateId: string
-  state: 'current' | 'superseded' | 'void'
-  reason: string | null
-  supersededBy: string | null
-  changedAt: Date
-  changedBy: string | null
-}
-export interface AuditRow {
-  id: number
-  at: Date
-  personId: string | null
-  person: string
-  action: string
-  subject: string
-}
 
 type Table<T extends object> = ModelStatic<Model<T, Partial<T>> & T>
 
@@ -327,6 +194,32 @@ export function defineModels(db: Sequelize) {
       kid: { type: STRING(60), primaryKey: true },
       publicJwk: JSON_TYPE,
       createdAt: DATE(3),
+    }),
+    libraryVersions: define<LibraryVersionRow>('library_version', {
+      kind: { type: STRING(20), primaryKey: true },
+      id: { type: STRING(80), primaryKey: true },
+      version: { type: INTEGER, primaryKey: true },
+      hash: text(64),
+      content: TEXT('long'),
+      firstSeenAt: DATE(3),
+    }),
+    stockMoves: define<StockMoveRow>('stock_move', {
+      id: id(),
+      at: DATE(3),
+      number: text(60),
+      holderId: UUID,
+      change: INTEGER,
+      reason: text(200),
+      visitId: UUID,
+      person: text(120),
+    }),
+    photos: define<PhotoRow>('photo', {
+      id: id(),
+      visitId: UUID,
+      mime: text(40),
+      content: BLOB('long'),
+      personId: UUID,
+      at: DATE(3),
     }),
     audit: define<AuditRow>('audit', {
       id: { type: INTEGER, primaryKey: true, autoIncrement: true },

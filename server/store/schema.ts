@@ -124,4 +124,25 @@ export const steps: readonly Step[] = [
   immutable('visit_event', 'DELETE'),
   immutable('certificate', 'UPDATE'),
   immutable('certificate', 'DELETE'),
+  table(
+    'library_version',
+    `kind VARCHAR(20) NOT NULL, id VARCHAR(80) NOT NULL, version INT NOT NULL, hash CHAR(64) NOT NULL,
+     content LONGTEXT NOT NULL, first_seen_at DATETIME(3) NOT NULL, PRIMARY KEY (kind, id, version)`,
+  ),
+  immutable('library_version', 'UPDATE'),
+  immutable('library_version', 'DELETE'),
+  table(
+    'stock_move',
+    `id UUID PRIMARY KEY, at DATETIME(3) NOT NULL, number VARCHAR(60) NOT NULL, holder_id UUID NOT NULL,
+     \`change\` INT NOT NULL, reason VARCHAR(200) NOT NULL, visit_id UUID, person VARCHAR(120) NOT NULL,
+     INDEX (number, holder_id), FOREIGN KEY (holder_id) REFERENCES person (id)`,
+  ),
+  immutable('stock_move', 'UPDATE'),
+  immutable('stock_move', 'DELETE'),
+  table(
+    'photo',
+    `id UUID PRIMARY KEY, visit_id UUID NOT NULL, mime VARCHAR(40) NOT NULL, content LONGBLOB NOT NULL,
+     person_id UUID NOT NULL, at DATETIME(3) NOT NULL, INDEX (visit_id),
+     FOREIGN KEY (visit_id) REFERENCES visit (id)`,
+  ),
 ]

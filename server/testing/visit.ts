@@ -20,6 +20,7 @@ export async function plan(
   agent: Agent,
   equipmentId: string,
   technicianId: string,
+  rulePack: string | null = 'larkhaven-relief-first',
 ): Promise<Visit> {
   const response = await agent
     .post('/api/v1/visits')
@@ -29,7 +30,7 @@ export async function plan(
       technicianId,
       plannedOn: app.today(),
       purpose: 'periodic-test',
-      rulePack: 'larkhaven-relief-first',
+      ...(rulePack ? { rulePack } : {}),
     })
     .expect(200)
   return response.body as Visit

@@ -87,6 +87,18 @@ export const routes: RouteRecordRaw[] = [
     props: true,
   },
   {
+    path: '/library/sheets/:id',
+    name: 'sheet',
+    component: () => import('./views/library/SheetView.vue'),
+    props: true,
+  },
+  {
+    path: '/stock',
+    name: 'stock',
+    component: () => import('./views/office/StockView.vue'),
+    meta: { roles: ['planner', 'administrator', 'technician'] },
+  },
+  {
     path: '/workbench',
     name: 'workbench',
     component: () => import('./views/workbench/WorkbenchView.vue'),

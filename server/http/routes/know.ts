@@ -6,6 +6,7 @@ import type { Bind } from '../route'
 
 export function bindKnow(app: App, bind: Bind): void {
   bind(api.know.library, () => app.library as never)
+  bind(api.know.libraryState, () => app.shelf.state as never)
   bind(api.know.gaugeLink, () => ({ url: app.config.gaugeUrl ?? null }))
   bind(api.know.computations, () => ({
     items: computations.map(({ name, title, summary, source, example }) => ({

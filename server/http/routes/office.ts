@@ -3,9 +3,10 @@ import type { App } from '../../app'
 import * as gauges from '../../service/gauges'
 import * as people from '../../service/people'
 import * as register from '../../service/register'
+import * as stock from '../../service/stock'
 import type { Bind } from '../route'
 
-/** People, gauges and the register. */
+/** People, gauges, stock and the register. */
 export function bindOffice(app: App, bind: Bind): void {
   bind(api.people.list, async () => ({ items: await people.listPeople(app) }))
   bind(api.people.create, ({ actor, body }) => people.createPerson(app, actor(), body))
@@ -27,6 +28,11 @@ export function bindOffice(app: App, bind: Bind): void {
   bind(api.gauges.addCalibration, ({ actor, params, body }) =>
     gauges.addCalibration(app, actor(), params.id, body),
   )
+
+  bind(api.stock.list, async () => ({ items: await stock.listStock(app) }))
+  bind(api.stock.move, async ({ actor, body }) => ({
+    items: await stock.moveStock(app, actor(), body),
+  }))
 
   bind(api.register.listEquipment, ({ query }) => register.searchEquipment(app, query))
   bind(api.register.readEquipment, ({ params }) => register.readEquipment(app, params.id))

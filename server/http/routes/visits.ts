@@ -3,6 +3,7 @@ import type { EventDraft } from '@uvanta/core/visit'
 import type { App } from '../../app'
 import { appendEvents } from '../../service/append'
 import { equipmentHistory } from '../../service/history'
+import { keepPhoto, readPhoto } from '../../service/photos'
 import { signVisit } from '../../service/sign'
 import { listVisits, planVisit, readVisit } from '../../service/visits'
 import type { Bind } from '../route'
@@ -24,6 +25,15 @@ export function bindVisits(app: App, bind: Bind): void {
   bind(api.visits.sign, ({ actor, params, body }) =>
     signVisit(app, actor(), params.id, { ...body, event: body.event as EventDraft }),
   )
+  bind(api.visits.keepPhoto, ({ actor, params, req }) =>
+    keepPhoto(app, actor(), params.id, params.photo, req.body),
+  )
+  bind(api.visits.photo, async ({ actor, params, res }) => {
+    const { mime, content } = await readPhoto(app, actor(), params.id, params.photo)
+    res.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+    res.type(mime).send(content)
+    return undefined
+  })
   bind(api.register.history, async ({ params }) => ({
     items: await equipmentHistory(app, params.id),
   }))

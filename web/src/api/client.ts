@@ -48,7 +48,7 @@ export function fileUrl<P>(e: Endpoint<P, undefined, undefined, undefined>, para
   return urlOf(e, params, undefined)
 }
 
-function urlOf(e: Pick<Endpoint, 'path'>, params: unknown, query: unknown): string {
+export function urlOf(e: Pick<Endpoint, 'path'>, params: unknown, query: unknown): string {
   const path = e.path.replaceAll(/\{(\w+)\}/g, (_, name: string) =>
     encodeURIComponent(String((params as Record<string, unknown> | undefined)?.[name])),
   )
@@ -59,7 +59,8 @@ function urlOf(e: Pick<Endpoint, 'path'>, params: unknown, query: unknown): stri
   return search.size > 0 ? `${path}?${search}` : path
 }
 
-async function send(url: string, init: RequestInit): Promise<Response> {
+/** Sends a request; no answer at all is a problem like any other. @throws ApiProblem */
+export async function send(url: string, init: RequestInit): Promise<Response> {
   try {
     return await fetch(url, { ...init, credentials: 'same-origin' })
   } catch (error) {

@@ -5,6 +5,7 @@ import IconCalendar from '~icons/bi/calendar3'
 import IconDark from '~icons/bi/moon'
 import IconGear from '~icons/bi/people'
 import IconLight from '~icons/bi/sun'
+import IconStock from '~icons/bi/box-seam'
 import IconTool from '~icons/bi/wrench'
 import IconValve from '~icons/bi/diagram-2'
 import { computed } from 'vue'
@@ -25,7 +26,9 @@ const places = computed(() => [
   { name: 'workbench', label: 'Workbench', icon: IconTool, key: '5' },
   ...(session.has('administrator')
     ? [{ name: 'people', label: 'Office', icon: IconGear, key: '6' }]
-    : []),
+    : session.has('planner', 'technician')
+      ? [{ name: 'stock', label: 'Stock', icon: IconStock, key: '6' }]
+      : []),
 ])
 
 useKeys(

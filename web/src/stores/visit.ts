@@ -18,6 +18,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { useLibrary } from './library'
 import { outbox } from './outbox'
+import { photoOutbox } from './photoOutbox'
 import { useSession } from './session'
 
 /** Someone else wrote meanwhile: what they added, and what of ours waits. */
@@ -64,7 +65,7 @@ export const useVisit = defineStore('visit', () => {
     const known = new Set(loaded.events.map((e) => e.id))
     pending.value = (await outbox.read(id)).filter((d) => !known.has(d.id))
     visit.value = loaded
-    if (pending.value.length > 0) void flush()
+    void flush()
   }
 
   /** Why an event may not be recorded now, or null. */
@@ -121,6 +122,7 @@ export const useVisit = defineStore('visit', () => {
 
   async function sendAll(): Promise<void> {
     clearTimeout(retry)
+    await sendPhotos()
     while (visit.value && pending.value.length > 0 && !conflict.value) {
       const { id } = visit.value
       const batch = pending.value
@@ -141,6 +143,30 @@ export const useVisit = defineStore('visit', () => {
         }
       }
     }
+  }
+
+  /** Photographs wait on the device for as long as it takes. */
+  async function sendPhotos(): Promise<void> {
+    if (!visit.value || !mine.value) return
+    try {
+      await photoOutbox.flush(visit.value.id)
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      sendProblem.value = error.message
+      if (error.offline || error.status >= 500) retry = setTimeout(() => void flush(), RETRY_MS)
+    }
+  }
+
+  /** Records a photograph: the picture waits on this device until the server has it. */
+  async function recordPhoto(
+    content: Blob,
+    about: Omit<PayloadOf<'photo'>, 'photoId'>,
+  ): Promise<Refusal | null> {
+    const photoId = uuidv7()
+    const refused = refusal('photo', { ...about, photoId })
+    if (refused || !visit.value) return refused
+    await photoOutbox.keep({ id: photoId, visitId: visit.value.id, content })
+    return record('photo', { ...about, photoId })
   }
 
   function accept(items: readonly VisitEvent[]): void {
@@ -199,6 +225,7 @@ export const useVisit = defineStore('visit', () => {
     mine,
     open,
     record,
+    recordPhoto,
     refusal,
     verdict,
     flush,

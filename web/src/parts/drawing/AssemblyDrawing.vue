@@ -6,6 +6,7 @@ import {
   type Opening,
   zonesOf,
 } from '@uvanta/core/assembly'
+import type { SpaceState } from '@uvanta/core/isolation'
 import { computed } from 'vue'
 import DrawnHeight from './DrawnHeight.vue'
 import DrawnKit from './DrawnKit.vue'
@@ -43,12 +44,18 @@ const props = defineProps<{
   pressable?: boolean
   /** Shows only what the step needs; for a narrow screen. */
   folded?: boolean
+  /** How spaces stand, where something else than the valves alone says so; the test kit is away then. */
+  states?: Readonly<Record<string, SpaceState>>
 }>()
 const emit = defineEmits<{ turn: [element: string]; height: [mm: number] }>()
 
 const known = computed<AssemblyKind | null>(() => (isAssemblyKind(props.kind) ? props.kind : null))
-const geometry = computed(() => (known.value ? geometryOf(known.value, Boolean(props.live)) : null))
-const zones = computed(() => (known.value && props.live ? zonesOf(known.value, props.live) : null))
+const withKit = computed(() => Boolean(props.live && !props.states))
+const geometry = computed(() => (known.value ? geometryOf(known.value, withKit.value) : null))
+const zones = computed<Readonly<Record<string, SpaceState>> | null>(() => {
+  if (props.states) return props.states
+  return known.value && props.live ? zonesOf(known.value, props.live) : null
+})
 const of = (...roles: string[]) =>
   (geometry.value?.elements ?? []).filter((e) => roles.includes(e.role))
 const opening = (id: string): Opening =>
@@ -171,7 +178,7 @@ const view = computed(() => {
       />
     </template>
     <DrawnKit
-      v-if="live"
+      v-if="live && withKit"
       :geometry="geometry"
       :hoses="live.hoses"
       :opening="opening"
@@ -182,7 +189,7 @@ const view = computed(() => {
       @turn="emit('turn', $event)"
     />
     <DrawnHeight
-      v-if="live && live.heightMm !== null"
+      v-if="live && withKit && live.heightMm !== null"
       :x="geometry.width - 90"
       :y="geometry.mainY + 176"
       :mm="live.heightMm"

@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import type { ZoneState } from '@uvanta/core/assembly'
+import type { SpaceState } from '@uvanta/core/isolation'
 import type { DrawnPlace } from './geometry'
 
-/** A water-holding space: filled while live, hatched while trapped, empty when vented. */
+/** A water-holding space: filled while live, hatched while trapped, empty when vented, ticked when proved. */
 defineProps<{
   place: DrawnPlace
-  state: ZoneState | null
+  state: SpaceState | null
   /** “65”, or nothing. */
   pressure?: string
 }>()
@@ -15,6 +15,11 @@ defineProps<{
   <g :class="state ?? 'plain'" class="pipe">
     <rect v-for="(r, n) in place.water" :key="n" v-bind="r" class="water" />
     <path class="wall" :d="place.walls" />
+    <path
+      v-if="state === 'proved'"
+      class="tick"
+      :d="`M${place.text.x - 7} ${place.text.y + 22}l5 5 9-11`"
+    />
     <text v-if="pressure" :x="place.text.x" :y="place.text.y" class="pressure">{{ pressure }}</text>
   </g>
 </template>
@@ -30,6 +35,12 @@ defineProps<{
 
 .trapped .water {
   fill: url('#trapped');
+}
+
+.tick {
+  fill: none;
+  stroke: var(--pass);
+  stroke-width: 3;
 }
 
 .wall {

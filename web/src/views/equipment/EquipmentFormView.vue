@@ -65,6 +65,15 @@ const fields = computed(() => {
     { name: 'serial', label: 'Serial', mono: true },
     { name: 'maker', label: 'Maker' },
     { name: 'model', label: 'Model' },
+    {
+      name: 'specSheet',
+      label: 'Spec sheet',
+      type: 'select' as const,
+      options: (library.library?.specSheets ?? []).map((s) => ({
+        value: s.id,
+        text: `${s.maker} ${s.model}`,
+      })),
+    },
     { name: 'service', label: 'Service', type: 'select' as const, options: options(services) },
     {
       name: 'programme',
@@ -98,6 +107,7 @@ const initial = computed(() => {
     serial,
     maker,
     model,
+    specSheet,
     service,
     programme,
     dueOn,
@@ -113,6 +123,7 @@ const initial = computed(() => {
     serial,
     maker,
     model,
+    specSheet: specSheet ?? undefined,
     service,
     programme,
     dueOn,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api } from '@uvanta/contract'
+import { serves } from '@uvanta/core/guide'
 import { formatQuantity, type AnyQuantity } from '@uvanta/core/quantity'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { call } from '@/api/client'
@@ -41,8 +42,11 @@ const family = computed(
 const programme = computed(
   () => library.library?.programmes.find((p) => p.id === e.value?.programme)?.title ?? '',
 )
-const testable = computed(() =>
-  library.library?.rulePacks.some((p) => p.tests.some((t) => t.kind === e.value?.kind)),
+/** A visit needs a field test or a job guide to go by. */
+const visitable = computed(
+  () =>
+    library.library?.rulePacks.some((p) => p.tests.some((t) => t.kind === e.value?.kind)) ||
+    library.library?.guides.some((g) => serves(g, e.value?.family ?? '')),
 )
 const cells = computed(() => {
   const x = e.value
@@ -73,7 +77,7 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
       <TitleBlock :title="e.tag" :subtitle="`${family} · ${e.kind}`" :cells="cells">
         <template #actions>
           <BButton
-            v-if="session.has('planner', 'technician', 'administrator') && testable"
+            v-if="session.has('planner', 'technician', 'administrator') && visitable"
             variant="primary"
             @click="planning = true"
             >Plan a visit</BButton
@@ -164,7 +168,9 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
           </table>
         </div>
         <EmptySheet v-else title="No visits yet">{{
-          testable ? 'Plan the first one above.' : 'No rule pack has a test for this kind yet.'
+          visitable
+            ? 'Plan the first one above.'
+            : 'No rule pack or job guide covers this kind yet.'
         }}</EmptySheet>
       </section>
       <PlanVisit v-model="planning" :equipment="e" />

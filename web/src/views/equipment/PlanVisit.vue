@@ -49,17 +49,27 @@ const fields = computed(() => [
     type: 'select' as const,
     options: purposes.map((p) => ({ value: p, text: purposeTitles[p] })),
   },
-  {
-    name: 'rulePack',
-    label: 'Rule pack',
-    type: 'select' as const,
-    options: packs.value.map((p) => ({ value: p.id, text: p.title })),
-  },
+  // A family without a field test is serviced by its guide and judged by its function check.
+  ...(packs.value.length > 0
+    ? [
+        {
+          name: 'rulePack',
+          label: 'Rule pack',
+          type: 'select' as const,
+          options: packs.value.map((p) => ({ value: p.id, text: p.title })),
+        },
+      ]
+    : []),
 ])
 const initial = computed(() => ({
   plannedOn: session.today,
   technicianId: people.value.length === 1 ? people.value[0]?.id : undefined,
-  purpose: props.equipment.condition === 'failed' ? 'failed-test' : 'periodic-test',
+  purpose:
+    props.equipment.condition === 'failed'
+      ? 'failed-test'
+      : packs.value.length > 0
+        ? 'periodic-test'
+        : 'overhaul',
   rulePack: packs.value[0]?.id,
 }))
 

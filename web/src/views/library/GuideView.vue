@@ -1,22 +1,48 @@
 <script setup lang="ts">
 import { expandGuide, guideStations, proveGuide, stepWords } from '@uvanta/core/guide'
 import { stationTitles } from '@uvanta/core/visit'
-import { computed, onMounted } from 'vue'
+import type { GuideText } from '@uvanta/core/visit'
+import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useTitle } from '@/composables/useTitle'
 import EmptySheet from '@/parts/EmptySheet.vue'
 import StateMark from '@/parts/StateMark.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
+import PartShape from '@/parts/drawing/PartShape.vue'
 import { useLibrary } from '@/stores/library'
+
+const GuideCompare = defineAsyncComponent(() => import('./GuideCompare.vue'))
 
 /** A job guide as a document: to read, to print, with what the prover says of it. */
 const props = defineProps<{ id: string }>()
 const library = useLibrary()
 onMounted(() => void library.load())
 
-const guide = computed(() => library.library?.guides.find((g) => g.id === props.id))
+const inForce = computed(() => library.library?.guides.find((g) => g.id === props.id))
+/** Versions that are no longer in force, newest first. */
+const earlier = computed(() =>
+  (library.library?.earlier.guides ?? [])
+    .filter((e) => e.guide.id === props.id)
+    .sort((a, b) => b.guide.version - a.guide.version),
+)
+const version = ref<number | null>(null)
+const text = computed<GuideText | null>(() => {
+  const old = earlier.value.find((e) => e.guide.version === version.value)
+  if (old) return old
+  return inForce.value
+    ? { guide: inForce.value, subGuides: library.library?.subGuides ?? [] }
+    : null
+})
+const guide = computed(() => text.value?.guide)
+const comparing = ref(false)
+const newest = computed<GuideText | null>(() =>
+  inForce.value ? { guide: inForce.value, subGuides: library.library?.subGuides ?? [] } : null,
+)
+const other = computed(
+  () => earlier.value.find((e) => e.guide.version === version.value) ?? earlier.value[0],
+)
 useTitle(() => guide.value?.title)
-const subGuides = computed(() => library.library?.subGuides ?? [])
+const subGuides = computed(() => text.value?.subGuides ?? [])
 const proof = computed(() => (guide.value ? proveGuide(guide.value, subGuides.value) : null))
 const stations = computed(() => {
   if (!guide.value) return []
@@ -59,63 +85,88 @@ const print = () => window.print()
               : `${proof.faults.length} faults`
           "
         />
-        <BButton class="no-print" variant="outline-primary" @click="print">Print</BButton>
+        <span class="no-print choices">
+          <label v-if="earlier.length > 0"
+            >Version
+            <select v-model="version" class="form-select">
+              <option :value="null">{{ inForce?.version }}, in force</option>
+              <option v-for="e in earlier" :key="e.guide.version" :value="e.guide.version">
+                {{ e.guide.version }} of {{ e.guide.date }}
+              </option>
+            </select>
+          </label>
+          <BButton
+            v-if="other"
+            variant="outline-primary"
+            :aria-pressed="comparing"
+            @click="comparing = !comparing"
+            >{{ comparing ? 'Read it' : 'Compare versions' }}</BButton
+          >
+          <BButton variant="outline-primary" @click="print">Print</BButton>
+        </span>
       </p>
-      <p class="soft">{{ guide.source }}</p>
-      <div class="lists">
-        <section v-if="guide.kit">
-          <h2>Kit</h2>
-          <ul>
-            <li v-for="k in guide.kit" :key="k.id">{{ k.count }} × {{ k.title }}</li>
-          </ul>
-        </section>
-        <section v-if="guide.tools">
-          <h2>Tools</h2>
-          <ul>
-            <li v-for="t in guide.tools" :key="t.title">
-              {{ t.title }}<span class="soft">{{ t.instead ? `, or ${t.instead}` : '' }}</span>
+      <GuideCompare v-if="comparing && other && newest" :before="other" :after="newest" />
+      <template v-else>
+        <p class="soft">{{ guide.source }}</p>
+        <div class="lists">
+          <section v-if="guide.kit">
+            <h2>Kit</h2>
+            <ul>
+              <li v-for="k in guide.kit" :key="k.id">{{ k.count }} × {{ k.title }}</li>
+            </ul>
+          </section>
+          <section v-if="guide.tools">
+            <h2>Tools</h2>
+            <ul>
+              <li v-for="t in guide.tools" :key="t.title">
+                {{ t.title }}<span class="soft">{{ t.instead ? `, or ${t.instead}` : '' }}</span>
+              </li>
+            </ul>
+          </section>
+          <section v-if="guide.slots">
+            <h2>From the spec sheet</h2>
+            <ul>
+              <li v-for="s in guide.slots" :key="s.id">{{ s.title }}</li>
+            </ul>
+          </section>
+          <section>
+            <h2>Parts, and what people call them</h2>
+            <ul>
+              <li v-for="p in guide.parts" :key="p.id" class="part">
+                <PartShape :shape="p.shape" :title="p.title" /><span
+                  >{{ p.title }}
+                  <span class="soft">{{
+                    p.synonyms ? ` (${p.synonyms.join(', ')})` : ''
+                  }}</span></span
+                >
+              </li>
+            </ul>
+          </section>
+        </div>
+        <section v-for="s in stations" :key="s.at" class="section">
+          <h2>{{ stationTitles[s.at] }}</h2>
+          <ol class="rows">
+            <li v-for="step in s.steps" :key="step.id">
+              <span class="mono soft">{{ step.id }}</span>
+              <div>
+                <strong>{{ stepWords(step) }}</strong>
+                <span v-if="step.only" class="soft small">
+                  · {{ step.only.map(variantTitle).join(', ') }}</span
+                >
+                <span v-if="step.when" class="soft small"> · {{ whenWords(step.when) }}</span>
+                <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
+                <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
+                <p v-if="step.never" class="line"><strong>Never</strong> {{ step.never }}</p>
+                <p v-if="step.why" class="line soft">{{ step.why }}</p>
+                <p v-if="step.tip" class="line soft">{{ step.tip }}</p>
+                <p v-if="step.until" class="line">
+                  Until {{ step.until }}; at most {{ step.most }} times.
+                </p>
+              </div>
             </li>
-          </ul>
+          </ol>
         </section>
-        <section v-if="guide.slots">
-          <h2>From the spec sheet</h2>
-          <ul>
-            <li v-for="s in guide.slots" :key="s.id">{{ s.title }}</li>
-          </ul>
-        </section>
-        <section>
-          <h2>Parts, and what people call them</h2>
-          <ul>
-            <li v-for="p in guide.parts" :key="p.id">
-              {{ p.title
-              }}<span class="soft">{{ p.synonyms ? ` (${p.synonyms.join(', ')})` : '' }}</span>
-            </li>
-          </ul>
-        </section>
-      </div>
-      <section v-for="s in stations" :key="s.at" class="section">
-        <h2>{{ stationTitles[s.at] }}</h2>
-        <ol class="rows">
-          <li v-for="step in s.steps" :key="step.id">
-            <span class="mono soft">{{ step.id }}</span>
-            <div>
-              <strong>{{ stepWords(step) }}</strong>
-              <span v-if="step.only" class="soft small">
-                · {{ step.only.map(variantTitle).join(', ') }}</span
-              >
-              <span v-if="step.when" class="soft small"> · {{ whenWords(step.when) }}</span>
-              <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
-              <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
-              <p v-if="step.never" class="line"><strong>Never</strong> {{ step.never }}</p>
-              <p v-if="step.why" class="line soft">{{ step.why }}</p>
-              <p v-if="step.tip" class="line soft">{{ step.tip }}</p>
-              <p v-if="step.until" class="line">
-                Until {{ step.until }}; at most {{ step.most }} times.
-              </p>
-            </div>
-          </li>
-        </ol>
-      </section>
+      </template>
     </template>
   </div>
 </template>
@@ -128,6 +179,21 @@ const print = () => window.print()
   justify-content: space-between;
   margin: 1rem 0 0.5rem;
   font-weight: 600;
+}
+
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.6rem;
+  align-items: end;
+}
+
+.part {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  list-style: none;
+  margin-left: -1.1rem;
 }
 
 .lists {

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { expandGuide, type Guide } from '@uvanta/core/guide'
 import { useUrlSearchParams } from '@vueuse/core'
-import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { api } from '@uvanta/contract'
+import { renewalPolicies } from '@uvanta/core/guide'
+import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
+import { ApiProblem, call } from '@/api/client'
 import { useKeys } from '@/composables/useKeys'
 import { useTitle } from '@/composables/useTitle'
 import EmptySheet from '@/parts/EmptySheet.vue'
@@ -9,10 +12,21 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
 import { useLibrary } from '@/stores/library'
 
+type LibraryFaults = readonly { file: string; line: number; message: string }[]
+
 /** The know-how in force: job guides by group, test procedures, rule packs. */
 useTitle('Library')
 const library = useLibrary()
-onMounted(() => void library.load())
+const faults = shallowRef<LibraryFaults>([])
+onMounted(async () => {
+  void library.load()
+  try {
+    faults.value = (await call(api.know.libraryState)).faults
+  } catch (error) {
+    // Without a connection what is at hand is shown all the same.
+    if (!(error instanceof ApiProblem)) throw error
+  }
+})
 const params = useUrlSearchParams<{ q?: string }>('history')
 const search = ref(params.q ?? '')
 const field = useTemplateRef<HTMLInputElement>('field')
@@ -37,6 +51,7 @@ const groups = computed(() => {
     }))
     .filter((g) => g.guides.length > 0)
 })
+const familyTitle = (id: string) => library.library?.families.find((f) => f.id === id)?.title ?? id
 function keep() {
   params.q = search.value || undefined
 }
@@ -60,6 +75,16 @@ function keep() {
         },
       ]"
     />
+    <div v-if="faults.length > 0" class="caution mt-3" role="status">
+      <strong
+        >The files were changed and cannot be used. The last good version stays in force.</strong
+      >
+      <ul>
+        <li v-for="f in faults" :key="`${f.file}:${f.line}:${f.message}`">
+          <span class="mono">{{ f.file }}:{{ f.line }}</span> {{ f.message }}
+        </li>
+      </ul>
+    </div>
     <WaitingLine v-if="!library.library" what="the library" />
     <template v-else>
       <label class="form-label mt-3" for="guide-search">Search the guides</label>
@@ -89,6 +114,29 @@ function keep() {
                 · {{ guide.variants.map((v) => v.title.toLowerCase()).join(' / ') }}</template
               ></span
             >
+          </li>
+        </ul>
+      </section>
+      <section class="section">
+        <h2>Spec sheets</h2>
+        <ul class="rows">
+          <li v-for="s in library.library.specSheets" :key="s.id">
+            <RouterLink :to="{ name: 'sheet', params: { id: s.id } }"
+              >{{ s.maker }} {{ s.model }}</RouterLink
+            >
+            <span class="soft small"
+              >{{ familyTitle(s.family) }} · {{ s.figures.length }} figures ·
+              {{ s.kits.map((k) => k.number).join(', ') }}</span
+            >
+          </li>
+        </ul>
+      </section>
+      <section class="section">
+        <h2>Renewal of soft parts: the house’s rule</h2>
+        <ul class="rows">
+          <li v-for="p in library.library.policies" :key="p.family">
+            <span>{{ familyTitle(p.family) }}</span>
+            <span class="soft small">{{ renewalPolicies[p.policy] }}. {{ p.why }}</span>
           </li>
         </ul>
       </section>

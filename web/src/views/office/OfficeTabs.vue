@@ -1,13 +1,22 @@
 <script setup lang="ts">
-const tabs = [
-  { name: 'people', label: 'People' },
-  { name: 'gauges', label: 'Gauges' },
-  { name: 'audit', label: 'Audit trail' },
-]
+import { computed } from 'vue'
+import { useSession } from '@/stores/session'
+
+const session = useSession()
+const tabs = computed(() =>
+  session.has('administrator')
+    ? [
+        { name: 'people', label: 'People' },
+        { name: 'gauges', label: 'Gauges' },
+        { name: 'stock', label: 'Stock' },
+        { name: 'audit', label: 'Audit trail' },
+      ]
+    : [],
+)
 </script>
 
 <template>
-  <nav class="tabs" aria-label="Office">
+  <nav v-if="tabs.length > 0" class="tabs" aria-label="Office">
     <RouterLink v-for="t in tabs" :key="t.name" :to="{ name: t.name }">{{ t.label }}</RouterLink>
   </nav>
 </template>

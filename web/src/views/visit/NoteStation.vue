@@ -8,6 +8,10 @@ import { useVisit } from '@/stores/visit'
 import RepairForm from './RepairForm.vue'
 import GuideChooser from './guide/GuideChooser.vue'
 import GuideStation from './guide/GuideStation.vue'
+import KitCount from './prepare/KitCount.vue'
+import ReadyList from './prepare/ReadyList.vue'
+import PhotoStrip from './PhotoStrip.vue'
+import SafePanel from './safe/SafePanel.vue'
 import StationFrame from './StationFrame.vue'
 
 const props = defineProps<{ station: Station }>()
@@ -68,7 +72,12 @@ function finish() {
     v-if="store.state.guide && !skipped"
     :station="station"
     :done-words="w?.done ?? 'Done'"
-  />
+  >
+    <template v-if="station === 'prepare'" #beside>
+      <KitCount v-if="store.state.kit" :writable="writable && current" />
+      <ReadyList :writable="writable && current" />
+    </template>
+  </GuideStation>
   <StationFrame v-else :title="stationTitles[station]" :lead="w?.lead">
     <p v-if="w?.caution" class="caution">{{ w.caution }}</p>
     <ul v-if="notes.length > 0" class="rows notes">
@@ -76,6 +85,13 @@ function finish() {
         {{ n.text }} <span class="soft small">{{ n.by }}</span>
       </li>
     </ul>
+    <SafePanel
+      v-if="station === 'make-safe' || station === 'return'"
+      :station="station"
+      :step="null"
+      :pressable="writable && current"
+      class="mt-3"
+    />
     <GuideChooser v-if="station === 'prepare' && writable && current" />
     <RepairForm v-if="station === 'rebuild' && writable && current" />
     <template v-if="writable && current">
@@ -101,6 +117,7 @@ function finish() {
       </div>
     </template>
     <p v-else-if="notes.length === 0" class="soft">Nothing was noted here.</p>
+    <PhotoStrip :station="station" :caption="stationTitles[station]" />
   </StationFrame>
 </template>
 

@@ -33,7 +33,10 @@ void load()
 const equipment = computed(() => store.visit?.equipment)
 useTitle(() => (equipment.value ? `${equipment.value.tag}, blank form` : undefined))
 const plan = computed(() =>
-  library.library && store.state.plan && equipment.value && isAssemblyKind(equipment.value.kind)
+  library.library &&
+  store.state.plan?.packId &&
+  equipment.value &&
+  isAssemblyKind(equipment.value.kind)
     ? testPlanOf(library.library, store.state.plan.packId, equipment.value.kind)
     : null,
 )

@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { isAssemblyKind, layoutOf } from '@uvanta/core/assembly'
-import type { Refusal } from '@uvanta/core/visit'
-import { computed, reactive, ref, shallowRef } from 'vue'
+import { type Refusal, workDone } from '@uvanta/core/visit'
+import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 
 const store = useVisit()
+const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
 const temporary = ref(false)
-const form = reactive({ text: '', part: '', number: '', quantity: 1, until: '', permittedBy: '' })
+const form = reactive({ text: '', until: '', permittedBy: '' })
+const part = reactive({ name: '', number: '', quantity: 1 })
+const parts = ref<{ name: string; number?: string; quantity: number }[]>([])
 const message = ref('')
 /** Parts of the drawing that can be cleaned or renewed, and what was done to each. */
 const serviceable = computed(() => {
@@ -23,6 +27,26 @@ const chosen = computed(() =>
 )
 const repairs = computed(() => store.state.repairs)
 
+/** Under a guide the entry is there already: it is read and, where needed, added to. */
+const guided = computed(() => store.state.guide !== undefined)
+onMounted(() => {
+  if (!guided.value || repairs.value.length > 0 || !library.library) return
+  const done = workDone(store.state, library.library)
+  form.text = done.text
+  parts.value = done.parts.map((p) => ({ ...p }))
+  for (const s of done.services) services[s.element] = s.service
+})
+
+function addPart() {
+  if (!part.name.trim()) return
+  const number = part.number.trim()
+  parts.value = [
+    ...parts.value,
+    { name: part.name.trim(), quantity: part.quantity, ...(number ? { number } : {}) },
+  ]
+  Object.assign(part, { name: '', number: '', quantity: 1 })
+}
+
 function keep() {
   message.value = ''
   refusal.value = null
@@ -35,24 +59,18 @@ function keep() {
       'A temporary repair needs the date by which it is renewed, and who permitted it.'
     return
   }
+  addPart()
   refusal.value = store.record('repair', {
     text: form.text.trim(),
-    parts: form.part.trim()
-      ? [
-          {
-            name: form.part.trim(),
-            quantity: form.quantity,
-            ...(form.number.trim() ? { number: form.number.trim() } : {}),
-          },
-        ]
-      : [],
+    parts: parts.value.map((p) => ({ ...p })),
     ...(chosen.value.length > 0 ? { services: chosen.value } : {}),
     ...(temporary.value
       ? { temporary: { until: form.until, permittedBy: form.permittedBy.trim() } }
       : {}),
   })
   if (refusal.value) return
-  Object.assign(form, { text: '', part: '', number: '', quantity: 1, until: '', permittedBy: '' })
+  Object.assign(form, { text: '', until: '', permittedBy: '' })
+  parts.value = []
   for (const element of Object.keys(services)) services[element] = ''
   temporary.value = false
 }
@@ -91,28 +109,50 @@ function keep() {
           </select>
         </label>
       </fieldset>
+      <ul v-if="parts.length > 0" class="rows parts" aria-label="Parts used">
+        <li v-for="(p, n) in parts" :key="n">
+          <span
+            ><span class="mono">{{ p.quantity }} ×</span> {{ p.name }}
+            <span class="mono soft">{{ p.number }}</span></span
+          >
+          <BButton
+            size="sm"
+            variant="link"
+            :aria-label="`Remove ${p.name}`"
+            @click="parts = parts.filter((_, other) => other !== n)"
+            >Remove</BButton
+          >
+        </li>
+      </ul>
       <div class="part">
         <div>
           <label class="form-label" for="repair-part">Part or kit used</label>
-          <input id="repair-part" v-model="form.part" class="form-control" />
+          <input id="repair-part" v-model="part.name" class="form-control" />
         </div>
         <div>
           <label class="form-label" for="repair-number">Part number</label>
-          <input id="repair-number" v-model="form.number" class="form-control mono" />
+          <input id="repair-number" v-model="part.number" class="form-control mono" />
         </div>
         <div>
           <label class="form-label" for="repair-quantity">Count</label>
           <input
             id="repair-quantity"
-            v-model.number="form.quantity"
+            v-model.number="part.quantity"
             class="form-control mono"
             type="number"
             min="1"
             max="999"
           />
         </div>
+        <BButton
+          variant="outline-primary"
+          class="add"
+          :disabled="!part.name.trim()"
+          @click="addPart"
+          >Add</BButton
+        >
       </div>
-      <label class="check"
+      <label v-if="!guided" class="check"
         ><input v-model="temporary" type="checkbox" class="form-check-input" /> This is a temporary
         repair</label
       >
@@ -163,9 +203,20 @@ form > textarea {
 
 .part {
   display: grid;
-  grid-template-columns: 2fr 1fr 6rem;
+  grid-template-columns: 2fr 1fr 6rem auto;
+  align-items: end;
   gap: 0.75rem;
   width: 100%;
+}
+
+.parts {
+  width: 100%;
+}
+
+.parts li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
 }
 
 .check {

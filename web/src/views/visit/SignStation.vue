@@ -1,62 +1,37 @@
 <script setup lang="ts">
-import { finalRun, type Refusal } from '@uvanta/core/visit'
+import { finalRun, outcomeOf, type Refusal, temporaryUntil } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
-import { ApiProblem } from '@/api/client'
 import { dateWords, outcomeWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import VerdictList from '@/parts/VerdictList.vue'
-import { useSession } from '@/stores/session'
+import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
-import SignaturePad from './SignaturePad.vue'
+import CheckStation from './CheckStation.vue'
+import GuideStation from './guide/GuideStation.vue'
+import SignForm from './SignForm.vue'
 import StationFrame from './StationFrame.vue'
 import TestStation from './test/TestStation.vue'
 
-/** The as-left test where one is due, then verdict, signature and certificate. */
+/** The as-left test where one is due, then what the guide still asks for, signature, certificate. */
 const store = useVisit()
-const session = useSession()
-const signature = ref('')
-const password = ref('')
-const busy = ref(false)
-const problem = shallowRef<ApiProblem | null>(null)
-const message = ref('')
+const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
 const reopening = ref(false)
 const reason = ref('')
 
+const certified = computed(() => Boolean(store.state.plan?.packId))
 const run = computed(() => finalRun(store.state))
 const verdict = computed(() => (run.value ? store.verdict(run.value) : null))
-const failed = computed(() => verdict.value && !verdict.value.outcome.startsWith('pass'))
+const outcome = computed(() => (library.library ? outcomeOf(store.state, library.library) : null))
+const passed = computed(() => outcome.value?.startsWith('pass') ?? false)
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
-
-async function sign() {
-  problem.value = null
-  message.value = ''
-  if (!signature.value) message.value = 'Draw your signature in the box.'
-  else if (!password.value) message.value = 'Confirm with your password.'
-  if (message.value || !verdict.value) return
-  const payload = {
-    signature: signature.value,
-    name: session.person?.name ?? '',
-    outcome: verdict.value.outcome,
-  }
-  const refused = store.refusal('signed', payload)
-  if (refused) {
-    message.value = `${refused.why} ${refused.todo}`
-    return
-  }
-  busy.value = true
-  try {
-    await store.sign(payload, password.value)
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error
-  } finally {
-    password.value = ''
-    busy.value = false
-  }
-}
+/** The customer’s side is opened by the guide once the as-left test has passed. */
+const guided = computed(
+  () => store.state.guide !== undefined && store.state.skipped.length === 0 && passed.value,
+)
+const followUp = computed(() => temporaryUntil(store.state))
 
 function reopen() {
   refusal.value = reason.value.trim()
@@ -66,7 +41,10 @@ function reopen() {
 </script>
 
 <template>
-  <TestStation v-if="!run" run="as-left" />
+  <template v-if="!run">
+    <TestStation v-if="certified" run="as-left" />
+    <CheckStation v-else run="as-left" />
+  </template>
   <StationFrame v-else-if="store.state.signed" title="Signed and closed">
     <p class="lead">
       <StateMark
@@ -74,6 +52,9 @@ function reopen() {
         :label="outcomeWords[store.state.signed.outcome]"
       />
       – signed by {{ store.state.signed.name }}.
+    </p>
+    <p v-if="followUp" class="caution">
+      Something here is temporary: a visit to renew it is planned for {{ dateWords(followUp) }}.
     </p>
     <div v-if="store.state.certificate" class="certificate">
       <p class="soft small">Certificate</p>
@@ -85,21 +66,33 @@ function reopen() {
         >Open the certificate</LinkButton
       >
     </div>
+    <p v-else-if="!certified" class="soft">
+      This kind of equipment has no field test, so no test certificate was issued. The log below is
+      the record; print this page to leave a copy.
+    </p>
     <p v-if="store.state.correctedSinceCertificate" class="caution">
       An entry was corrected since this certificate. Replace the certificate from its own page.
     </p>
     <template #aside><VerdictList v-if="verdict" :verdict="verdict" title="Verdict" /></template>
   </StationFrame>
+  <GuideStation v-else-if="guided && writable && outcome" station="as-left" done-words="">
+    <template #before>
+      <p class="passed">
+        <StateMark :state="outcome" :label="`As left: ${outcomeWords[outcome]}`" />
+      </p>
+    </template>
+    <template #finish><SignForm :outcome="outcome" :certified="certified" /></template>
+  </GuideStation>
   <StationFrame
     v-else
     title="Read the verdict, then sign"
     :lead="
-      failed
-        ? 'This did not pass. Repair and test again, or sign the failure as it stands: the office hears of it at once.'
-        : ''
+      passed
+        ? ''
+        : 'This did not pass. Repair and test again, or sign the failure as it stands: the office hears of it at once.'
     "
   >
-    <div v-if="failed && writable" class="again">
+    <div v-if="!passed && writable" class="again">
       <BButton v-if="!reopening" variant="primary" size="lg" @click="reopening = true"
         >Back to Open up</BButton
       >
@@ -110,30 +103,7 @@ function reopen() {
       </template>
       <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
     </div>
-    <form v-if="writable" novalidate @submit.prevent="sign">
-      <p class="form-label">Signature of {{ session.person?.name }}</p>
-      <SignaturePad v-model="signature" />
-      <label class="form-label mt-3" for="sign-password">Password</label>
-      <input
-        id="sign-password"
-        v-model="password"
-        class="form-control password"
-        type="password"
-        autocomplete="current-password"
-      />
-      <ProblemNote :problem="problem" :message="message" />
-      <div class="actions mt-3">
-        <BButton
-          type="submit"
-          :variant="failed ? 'outline-primary' : 'primary'"
-          size="lg"
-          :disabled="busy"
-        >
-          {{ failed ? 'Sign the failure' : 'Sign and issue the certificate' }}
-        </BButton>
-        <span class="soft small">Dated {{ dateWords(session.today) }}</span>
-      </div>
-    </form>
+    <SignForm v-if="writable && outcome" :outcome="outcome" :certified="certified" />
     <p v-else class="soft">The technician of this visit signs it.</p>
     <template #aside><VerdictList v-if="verdict" :verdict="verdict" title="Verdict" /></template>
   </StationFrame>
@@ -157,8 +127,9 @@ function reopen() {
   margin-bottom: 0.75rem !important;
 }
 
-.password {
-  max-width: 24rem;
+.passed {
+  font-size: 1.25rem;
+  font-weight: 600;
 }
 
 .again {

@@ -1,18 +1,29 @@
 <script setup lang="ts">
-import { correctable, type VisitEvent } from '@uvanta/core/visit'
+import { expandGuide, stepWords } from '@uvanta/core/guide'
+import { correctable, guideOfVisit, type VisitEvent } from '@uvanta/core/visit'
+import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
+import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import CorrectDialog from './CorrectDialog.vue'
 import { eventWords } from './eventWords'
 
 /** The visit's log as it was written; corrected entries stay, struck through. */
 const store = useVisit()
+const library = useLibrary()
 const correcting = shallowRef<VisitEvent | null>(null)
 const dialog = ref(false)
+/** All steps of the guide, those of other ways too: the log outlives a finding that was changed. */
+const sentences = computed(() => {
+  const text = library.library ? guideOfVisit(store.state, library.library) : null
+  const steps = text ? expandGuide(text.guide, text.subGuides).steps : []
+  return new Map(steps.map((s) => [s.id, stepWords(s)]))
+})
+const stepSays = (step: string) => sentences.value.get(step)
 const entries = computed(() =>
   [...store.events].reverse().flatMap((event) => {
-    const words = eventWords(event)
+    const words = eventWords(event, stepSays)
     if (!words) return []
     const correction = store.state.corrections[event.id]
     return [
@@ -21,12 +32,17 @@ const entries = computed(() =>
         words,
         correction,
         now: correction?.payload
-          ? eventWords({ ...event, payload: correction.payload } as VisitEvent)
+          ? eventWords({ ...event, payload: correction.payload } as VisitEvent, stepSays)
           : null,
       },
     ]
   }),
 )
+/** The newest are what a technician looks for; paper gets all. */
+const NEWEST = 12
+const all = ref(false)
+const shown = computed(() => (all.value ? entries.value : entries.value.slice(0, NEWEST)))
+useEventListener('beforeprint', () => (all.value = true))
 const mayCorrect = computed(() => store.mine || store.visit !== null)
 
 function correct(event: VisitEvent) {
@@ -39,7 +55,7 @@ function correct(event: VisitEvent) {
   <section class="section" aria-labelledby="log-title">
     <h2 id="log-title">Log</h2>
     <ol class="rows log">
-      <li v-for="{ event, words, correction, now } in entries" :key="event.id">
+      <li v-for="{ event, words, correction, now } in shown" :key="event.id">
         <span class="mono small time">{{ clockWords(event.deviceTime) }}</span>
         <span>
           <s v-if="correction">{{ words }}</s>
@@ -61,6 +77,9 @@ function correct(event: VisitEvent) {
         <span v-else />
       </li>
     </ol>
+    <BButton v-if="!all && entries.length > NEWEST" variant="link" @click="all = true"
+      >All {{ entries.length }} entries</BButton
+    >
     <CorrectDialog v-model="dialog" :event="correcting" />
   </section>
 </template>

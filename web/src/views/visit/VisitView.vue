@@ -17,9 +17,11 @@ import VisitLine from '@/parts/VisitLine.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
 import { useVisit } from '@/stores/visit'
 import ArriveStation from './ArriveStation.vue'
+import CheckStation from './CheckStation.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import NoteStation from './NoteStation.vue'
 import SignStation from './SignStation.vue'
+import StopVisit from './StopVisit.vue'
 import TestStation from './test/TestStation.vue'
 import VisitLog from './VisitLog.vue'
 
@@ -119,10 +121,14 @@ const errand = computed(() =>
         :station="shown"
       />
       <ArriveStation v-else-if="shown === 'arrive'" />
-      <TestStation v-else-if="shown === 'as-found'" key="as-found" run="as-found" />
+      <template v-else-if="shown === 'as-found'">
+        <TestStation v-if="store.state.plan?.packId" key="as-found" run="as-found" />
+        <CheckStation v-else run="as-found" />
+      </template>
       <SignStation v-else />
 
       <VisitLog />
+      <StopVisit v-if="store.mine && !closed" />
       <ConflictDialog />
     </template>
   </div>

@@ -1,8 +1,14 @@
 import { formatQuantity } from '@uvanta/core/quantity'
 import { isKind, purposeTitles, stationTitles, type VisitEvent } from '@uvanta/core/visit'
 
-/** An event as a line of the log; null for what the line shows already. */
-export function eventWords(event: VisitEvent): string | null {
+/**
+ * An event as a line of the log; null for what the line shows already.
+ * @param stepSays the sentence of a step of the job guide
+ */
+export function eventWords(
+  event: VisitEvent,
+  stepSays: (step: string) => string | undefined = () => undefined,
+): string | null {
   if (isKind(event, 'planned'))
     return `Planned: ${purposeTitles[event.payload.purpose].toLowerCase()}`
   if (isKind(event, 'note')) return `${stationTitles[event.payload.station]}: ${event.payload.text}`
@@ -27,21 +33,59 @@ export function eventWords(event: VisitEvent): string | null {
       ? `${sentence(event.payload.hose)} hose to ${itemWords(event.payload.port)}`
       : `${sentence(event.payload.hose)} hose off`
   if (isKind(event, 'valve-moved'))
-    return `${sentence(itemWords(event.payload.element))} ${moveWords[event.payload.to]}`
-  if (isKind(event, 'guide-chosen'))
-    return `Guide ${itemWords(event.payload.guideId)}, ${itemWords(event.payload.variant)}`
-  if (isKind(event, 'guide-value'))
-    return `${sentence(itemWords(event.payload.slot))}: ${event.payload.value} ${event.payload.unit ?? ''} (${event.payload.source})`
-  if (isKind(event, 'guide-step')) {
-    const { step, finding, departure } = event.payload
-    return `Guide step ${step}${finding ? `: ${itemWords(finding)}` : ''}${departure ? ` – out of order: ${departure}` : ''}`
-  }
+    return `${sentence(itemWords(event.payload.element))} ${moveWords[event.payload.to]}${because(event.payload.departure)}`
+  if (isKind(event, 'checked'))
+    return `${runWords[event.payload.run]}: ${checkWords[event.payload.outcome]}. ${event.payload.text}`
+  if (isKind(event, 'photo')) return `Photograph: ${event.payload.caption}`
+  if (isKind(event, 'result')) return `${event.payload.title}: ${event.payload.says}`
   if (isKind(event, 'stopped')) return `Stopped: ${event.payload.reason}`
   if (isKind(event, 'signed')) return `Signed by ${event.payload.name}`
   if (isKind(event, 'certificate-issued')) return `Certificate ${event.payload.number} issued`
+  return guideWords(event, stepSays)
+}
+
+/** What was done by the guide, made safe, counted. */
+function guideWords(
+  event: VisitEvent,
+  stepSays: (step: string) => string | undefined,
+): string | null {
+  if (isKind(event, 'guide-chosen'))
+    return `Guide ${itemWords(event.payload.guideId)}, ${itemWords(event.payload.variant)}, version ${event.payload.version}`
+  if (isKind(event, 'guide-value'))
+    return `${sentence(itemWords(event.payload.slot))}: ${event.payload.value} ${event.payload.unit ?? ''} (${event.payload.source})`
+  if (isKind(event, 'guide-step')) {
+    const { step, finding, defects = [], temporary, departure } = event.payload
+    const seen = defects.length > 0 ? ` (${defects.join(', ')})` : ''
+    const found = finding ? `: ${itemWords(finding)}${seen}` : ''
+    const until = temporary
+      ? `: temporary until ${temporary.until}, permitted by ${temporary.permittedBy}`
+      : ''
+    return `${stepSays(step) ?? `Step ${step}`}${found}${until}${because(departure)}`
+  }
+  if (isKind(event, 'guide-round'))
+    return `Round at step ${event.payload.step}: ${event.payload.moved ? 'one moved' : 'none moved'}`
+  if (isKind(event, 'guide-timer')) return `Clock of step ${event.payload.step} started`
+  if (isKind(event, 'guide-redo'))
+    return `Taken up again from step ${event.payload.from}: ${event.payload.reason}`
+  if (isKind(event, 'zone-proved')) {
+    const { zone, reading, heldMinutes, by } = event.payload
+    return `Zero proved, ${itemWords(zone)}: ${formatQuantity(reading)}, watched ${heldMinutes} min by ${by}`
+  }
+  if (isKind(event, 'lock'))
+    return `Lock ${event.payload.number} ${event.payload.on ? 'on' : 'off'} ${itemWords(event.payload.element)}`
+  if (isKind(event, 'prepared')) return `${event.payload.item}: ${event.payload.state}`
+  if (isKind(event, 'kit-taken'))
+    return `Kit ${event.payload.number} counted${because(event.payload.departure)}`
+  if (isKind(event, 'kit-closed')) return 'Kit accounted for'
   return null
 }
 
+const because = (departure: string | undefined) => (departure ? ` – departure: ${departure}` : '')
+const checkWords = {
+  works: 'it works',
+  'works-not': 'it does not work',
+  'not-tried': 'it could not be tried',
+} as const
 const runWords = { 'as-found': 'As-found', 'as-left': 'As-left' } as const
 const moveWords = { shut: 'shut', crack: 'cracked', half: 'half open', open: 'opened' } as const
 const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

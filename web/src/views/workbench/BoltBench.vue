@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { boltPlan } from '@uvanta/core/craft'
 import { computed, ref } from 'vue'
+import BoltCircle from '@/parts/drawing/BoltCircle.vue'
+import AttachResult from './AttachResult.vue'
 import { attempt } from './attempt'
 
 /** The bolt circle: numbers, order, and the next bolt lit as one goes round. */
@@ -24,14 +26,9 @@ const next = computed(() =>
   tightened.value < total.value ? order.value[tightened.value % order.value.length] : null,
 )
 const part = computed(() => plan.value?.passes[pass.value]?.part ?? 0)
-const spots = computed(() =>
-  Array.from({ length: order.value.length }, (_, n) => {
-    const angle = (2 * Math.PI * n) / order.value.length - Math.PI / 2
-    return { bolt: n + 1, x: 120 + 88 * Math.cos(angle), y: 120 + 88 * Math.sin(angle) }
-  }),
+const inPass = computed(() =>
+  order.value.slice(0, tightened.value - pass.value * order.value.length),
 )
-const inPass = (bolt: number) =>
-  order.value.indexOf(bolt) < tightened.value - pass.value * order.value.length
 </script>
 
 <template>
@@ -60,26 +57,12 @@ const inPass = (bolt: number) =>
     </div>
     <p v-if="'says' in outcome" class="caution" role="alert">{{ outcome.says }}</p>
     <div v-else class="drawn">
-      <svg
-        viewBox="0 0 240 240"
-        role="img"
-        :aria-label="`Bolt circle, next bolt ${next ?? 'none'}`"
-      >
-        <circle cx="120" cy="120" r="112" class="flange" />
-        <circle cx="120" cy="120" r="52" class="flange" />
-        <g
-          v-for="s in spots"
-          :key="s.bolt"
-          :class="{ next: s.bolt === next, done: inPass(s.bolt) }"
-        >
-          <circle :cx="s.x" :cy="s.y" :r="order.length > 20 ? 9 : 15" />
-          <text :x="s.x" :y="s.y + 5">{{ s.bolt }}</text>
-        </g>
-        <text x="120" y="116" class="big">{{ next ?? '✓' }}</text>
-        <text x="120" y="138" class="sub">
-          {{ next ? `${Math.round(part * 100)} %` : 'go round' }}
-        </text>
-      </svg>
+      <BoltCircle
+        :count="order.length"
+        :next="next ?? null"
+        :done="inPass"
+        :caption="next ? `${Math.round(part * 100)} %` : 'go round'"
+      />
       <div>
         <p class="mono order" data-testid="bolt-order">{{ order.join(' – ') }}</p>
         <p class="soft small">
@@ -93,6 +76,13 @@ const inPass = (bolt: number) =>
           <BButton v-if="tightened > 0" variant="link" @click="tightened--">Back one</BButton>
           <BButton v-if="tightened > 0" variant="link" @click="tightened = 0">Again</BButton>
         </div>
+        <AttachResult
+          :result="{
+            computation: 'bolt-pattern',
+            title: `Bolt circle of ${order.length}`,
+            says: order.join(' – '),
+          }"
+        />
       </div>
     </div>
   </section>
@@ -115,43 +105,6 @@ label {
   gap: 1rem;
   margin-top: 0.75rem;
   align-items: center;
-}
-
-.flange {
-  fill: none;
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
-g circle {
-  fill: var(--paper-raised);
-  stroke: var(--ink);
-  stroke-width: 2;
-}
-
-g.done circle {
-  fill: var(--paper-sunk);
-}
-
-g.next circle {
-  fill: var(--blue);
-  stroke: var(--blue);
-}
-
-g.next text {
-  fill: var(--blue-on);
-}
-
-text {
-  font-family: var(--bs-font-monospace);
-  font-size: 13px;
-  text-anchor: middle;
-  fill: var(--ink);
-}
-
-.big {
-  font-size: 34px;
-  font-weight: 700;
 }
 
 .order {

@@ -10,6 +10,7 @@ import {
 } from '@uvanta/core/craft'
 import { computed, ref } from 'vue'
 import StateMark from '@/parts/StateMark.vue'
+import AttachResult from './AttachResult.vue'
 
 /** Which lubricant on which rubber in which service, and why. */
 const elastomer = ref<Elastomer>('epdm')
@@ -53,6 +54,13 @@ const MARKS = {
     <p v-if="advice.instead.length > 0">
       <strong>Instead</strong> {{ advice.instead.map((l) => lubricants[l]).join(', ') }}
     </p>
+    <AttachResult
+      :result="{
+        computation: 'lubricant-advice',
+        title: 'Lubricant',
+        says: `${lubricants[lubricant]} on ${elastomers[elastomer]}, ${lubricantServices[service]}: ${MARKS[advice.verdict][1].toLowerCase()}. ${advice.reasons.join(' ')}`,
+      }"
+    />
   </section>
 </template>
 

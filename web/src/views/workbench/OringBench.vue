@@ -2,6 +2,7 @@
 import { identifyOring, type RingIdentity } from '@uvanta/core/craft'
 import { roundTo } from '@uvanta/core/quantity'
 import { computed, ref } from 'vue'
+import AttachResult from './AttachResult.vue'
 
 /** Which standard ring this is, from what a caliper says. */
 const inside = ref('18.6')
@@ -63,6 +64,14 @@ const identity = computed<RingIdentity | null>(() => {
           </tr>
         </tbody>
       </table>
+      <AttachResult
+        v-if="identity.matches[0]"
+        :result="{
+          computation: 'identify-oring',
+          title: 'O-ring',
+          says: `Measured ${inside || '–'} × ${section || '–'} mm: -${identity.matches[0].dash}`,
+        }"
+      />
     </template>
   </section>
 </template>

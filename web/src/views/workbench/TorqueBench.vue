@@ -2,6 +2,7 @@
 import { type Surface, threads, torqueSetting } from '@uvanta/core/craft'
 import { roundTo } from '@uvanta/core/quantity'
 import { computed, reactive } from 'vue'
+import AttachResult from './AttachResult.vue'
 import { attempt } from './attempt'
 
 /** What the wrench is set to, and whether the figure can be right. */
@@ -89,6 +90,13 @@ const outcome = computed(() =>
         {{ Math.round(outcome.answer.stressMpa) }} MPa in the thread; K 0.20 dry, 0.15 lubricated.
       </p>
       <p v-for="q in outcome.answer.questions" :key="q" class="caution">{{ q }}</p>
+      <AttachResult
+        :result="{
+          computation: 'torque-setting',
+          title: 'Torque wrench',
+          says: `${form.value} ${form.unit} on ${form.thread}, ${form.surface}: ${roundTo(outcome.answer.setting, 1)} ${outcome.answer.unit} on the wrench`,
+        }"
+      />
     </template>
   </section>
 </template>

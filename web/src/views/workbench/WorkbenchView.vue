@@ -4,6 +4,8 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import BoltBench from './BoltBench.vue'
 import LubricantBench from './LubricantBench.vue'
 import OringBench from './OringBench.vue'
+import SealBench from './SealBench.vue'
+import ThrowBench from './ThrowBench.vue'
 import TorqueBench from './TorqueBench.vue'
 
 /** What a technician looks up at the bench; worked out on this device, with no connection. */
@@ -28,7 +30,9 @@ useTitle('Workbench')
       <BoltBench />
       <TorqueBench />
       <OringBench />
+      <SealBench />
       <LubricantBench />
+      <ThrowBench />
     </div>
   </div>
 </template>

@@ -1,17 +1,18 @@
 <script setup lang="ts">
-import { guidesOf } from '@uvanta/core/library'
+import { guidesOf, sheetsOf } from '@uvanta/core/library'
 import type { Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 
-/** The job guide of the visit and its variant; a visit can also be done without one. */
+/** The job guide of the visit, its variant, and the sheet whose figures hold. */
 const store = useVisit()
 const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
+const equipment = computed(() => store.state.plan?.equipment)
 const guides = computed(() =>
-  library.library ? guidesOf(library.library, store.state.plan?.equipment.family ?? '') : [],
+  library.library ? guidesOf(library.library, equipment.value?.family ?? '') : [],
 )
 const chosenId = ref('')
 const guide = computed(() => guides.value.find((g) => g.id === chosenId.value) ?? guides.value[0])
@@ -19,10 +20,22 @@ const variantId = ref('')
 const variant = computed(
   () => guide.value?.variants.find((v) => v.id === variantId.value) ?? guide.value?.variants[0],
 )
+const NONE = 'none'
+const sheets = computed(() =>
+  library.library ? sheetsOf(library.library, equipment.value?.family ?? '') : [],
+)
+const sheetId = ref('')
+/** The sheet of the register is proposed; without one the figures are asked for. */
+const sheet = computed(() =>
+  sheetId.value === NONE
+    ? undefined
+    : sheets.value.find((s) => s.id === (sheetId.value || equipment.value?.specSheet)),
+)
 
 const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
 const pickGuide = (event: Event) => (chosenId.value = valueOf(event))
 const pickVariant = (event: Event) => (variantId.value = valueOf(event))
+const pickSheet = (event: Event) => (sheetId.value = valueOf(event))
 
 function choose() {
   if (!guide.value || !variant.value) return
@@ -30,6 +43,7 @@ function choose() {
     guideId: guide.value.id,
     version: guide.value.version,
     variant: variant.value.id,
+    ...(sheet.value ? { sheet: { id: sheet.value.id, version: sheet.value.version } } : {}),
   })
 }
 </script>
@@ -53,7 +67,16 @@ function choose() {
           <option v-for="v in guide.variants" :key="v.id" :value="v.id">{{ v.title }}</option>
         </select>
       </label>
-      <BButton variant="outline-primary" @click="choose">Take this guide</BButton>
+      <label
+        >Spec sheet
+        <select class="form-select" :value="sheet?.id ?? NONE" @change="pickSheet">
+          <option v-for="s in sheets" :key="s.id" :value="s.id">
+            {{ s.maker }} {{ s.model }}, {{ s.date }}
+          </option>
+          <option :value="NONE">None – figures are asked for</option>
+        </select>
+      </label>
+      <BButton variant="primary" @click="choose">Take this guide</BButton>
     </div>
     <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
   </section>
@@ -68,18 +91,12 @@ function choose() {
 
 .fields {
   display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr) auto;
+  grid-template-columns: repeat(auto-fit, minmax(min(15rem, 100%), 1fr));
   gap: 0.75rem;
   align-items: end;
 }
 
 label {
   font-weight: 600;
-}
-
-@media (max-width: 700px) {
-  .fields {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

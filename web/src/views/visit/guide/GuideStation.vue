@@ -1,83 +1,180 @@
 <script setup lang="ts">
-import { stepWords } from '@uvanta/core/guide'
-import { type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
+import { type PlacedStep, stepWords } from '@uvanta/core/guide'
+import { currentStation, type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
-import { computed, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useVisit } from '@/stores/visit'
+import PhotoStrip from '../PhotoStrip.vue'
 import RepairForm from '../RepairForm.vue'
+import LockList from '../safe/LockList.vue'
+import PlanList from '../safe/PlanList.vue'
+import SafePanel from '../safe/SafePanel.vue'
+import StopCard from '../safe/StopCard.vue'
 import StationFrame from '../StationFrame.vue'
 import GuideStep from './GuideStep.vue'
+import KitClosing from './KitClosing.vue'
 import TrayPanel from './TrayPanel.vue'
 import { useGuide } from './useGuide'
 
-/** A station carried out by the job guide: one step at a time, tray and kit beside it. */
+/** A station carried out by the job guide: one step at a time, drawing, tray and kit beside it. */
 const props = defineProps<{ station: Station; doneWords: string }>()
 const store = useVisit()
 const { guide, run, steps, due } = useGuide(() => props.station)
 const narrow = useMediaQuery('(max-width: 1000px)')
 const refusal = shallowRef<Refusal | null>(null)
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
-const current = computed(() => !store.state.done.includes(props.station))
+const current = computed(() => currentStation(store.state) === props.station)
+const active = computed(() => writable.value && current.value)
 const variant = computed(
   () => guide.value?.variants.find((v) => v.id === store.state.guide?.variant)?.title,
 )
+/** Valves are turned where the equipment is shut in and where it is brought back. */
+const withDrawing = computed(() => ['make-safe', 'return', 'as-left'].includes(props.station))
+const withBench = computed(() => ['open-up', 'rebuild'].includes(props.station))
+
+const chosenId = ref<string | null>(null)
+watch(due, () => (chosenId.value = null))
+const chosen = computed(() => steps.value.find((s) => s.id === chosenId.value) ?? null)
+const isDone = (s: PlacedStep) => run.value?.done.has(s.id) ?? false
+const shown = computed(() => (chosen.value && !isDone(chosen.value) ? chosen.value : due.value))
+const again = computed(() => (chosen.value && isDone(chosen.value) ? chosen.value : null))
+const reason = ref('')
 
 function finish() {
   refusal.value = store.record('station-done', { station: props.station })
+}
+function redo() {
+  if (!again.value || !reason.value.trim()) return
+  const from = again.value.id
+  refusal.value = store.record('guide-redo', { from, reason: reason.value.trim() })
+  if (refusal.value) return
+  chosenId.value = null
+  reason.value = ''
 }
 </script>
 
 <template>
   <StationFrame :title="stationTitles[station]">
-    <p class="soft">
+    <p class="soft sheet">
       {{ guide?.title }} · {{ variant }} · version {{ store.state.guide?.version }}
     </p>
+    <StopCard v-if="active && (station === 'make-safe' || withBench)" />
+    <slot name="before" />
     <GuideStep
-      v-if="due && writable && current"
-      :key="due.id"
-      :step="due"
-      :number="steps.indexOf(due) + 1"
+      v-if="shown && active && !again"
+      :key="shown.id"
+      :step="shown"
+      :number="steps.indexOf(shown) + 1"
       :of="steps.length"
+      :early="shown.id !== due?.id"
+      @done="chosenId = null"
     />
-    <template v-else-if="writable && current">
-      <p class="all">All {{ steps.length }} steps of this station are done.</p>
-      <RepairForm v-if="station === 'rebuild'" />
-      <div class="actions mt-3">
-        <BButton variant="primary" size="lg" @click="finish">{{ doneWords }}</BButton>
+    <form v-else-if="again && active" class="again" novalidate @submit.prevent="redo">
+      <p class="say">{{ stepWords(again) }}</p>
+      <p>
+        It is done. Taking it up again does this step and all that were done after it anew; what is
+        on record stays in the log.
+      </p>
+      <label>What failed <input v-model="reason" class="form-control" autocomplete="off" /></label>
+      <div class="actions mt-2">
+        <BButton type="submit" variant="primary" :disabled="!reason.trim()"
+          >Take up again from here</BButton
+        >
+        <BButton variant="link" @click="chosenId = null">Leave it done</BButton>
       </div>
-      <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    </form>
+    <template v-else-if="active">
+      <p class="all">All {{ steps.length }} steps of this station are done.</p>
+      <KitClosing v-if="station === 'rebuild'" />
+      <RepairForm v-if="station === 'rebuild'" />
+      <slot name="finish">
+        <div class="actions mt-3">
+          <BButton variant="primary" size="lg" @click="finish">{{ doneWords }}</BButton>
+        </div>
+      </slot>
     </template>
-    <TrayPanel v-if="run && narrow" :run="run" class="mt-3" />
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <SafePanel
+      v-if="withDrawing"
+      class="drawing"
+      :station="station"
+      :step="active ? shown : null"
+      :pressable="active"
+    />
+    <TrayPanel v-if="run && narrow && withBench" :run="run" class="mt-3" />
+    <LockList v-if="narrow && withDrawing" :writable="writable" class="mt-3" />
     <ol v-if="run" class="rows list" aria-label="Steps of this station">
-      <li v-for="s in steps" :key="s.id" :class="{ now: s.id === due?.id && current }">
-        <StateMark :state="run.done.has(s.id) ? 'pass' : 'open'" />
-        <span>{{ stepWords(s) }}</span>
+      <li v-for="s in steps" :key="s.id">
+        <button
+          type="button"
+          class="line"
+          :class="{ now: s.id === shown?.id && current }"
+          :disabled="!active"
+          @click="chosenId = s.id === due?.id ? null : s.id"
+        >
+          <StateMark :state="isDone(s) ? 'pass' : 'open'" />
+          <span>{{ stepWords(s) }}</span>
+        </button>
       </li>
     </ol>
-    <template v-if="run && !narrow" #aside><TrayPanel :run="run" /></template>
+    <PhotoStrip :station="station" :caption="stationTitles[station]" />
+    <div v-if="narrow && $slots.beside" class="mt-3"><slot name="beside" /></div>
+    <template v-if="run && !narrow && (withBench || withDrawing || $slots.beside)" #aside>
+      <TrayPanel v-if="withBench" :run="run" />
+      <template v-else-if="withDrawing">
+        <PlanList v-if="station === 'make-safe'" class="mb-4" />
+        <LockList :writable="writable" />
+      </template>
+      <slot name="beside" />
+    </template>
   </StationFrame>
 </template>
 
 <style scoped>
-.all {
+.sheet {
+  margin-bottom: 0.5rem;
+}
+
+.all,
+.say {
   font-size: 1.25rem;
+}
+
+.drawing {
+  margin-top: 1.5rem;
+}
+
+.again label {
+  font-weight: 600;
+  display: block;
+  max-width: 36rem;
 }
 
 .list {
   margin-top: 1.5rem;
 }
 
-.list li {
+.line {
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 0.6rem;
-  padding: 0.35rem 0;
+  align-items: center;
+  width: 100%;
+  min-height: 44px;
+  padding: 0.3rem 0;
+  background: none;
+  border: 0;
   color: var(--ink-soft);
+  text-align: left;
 }
 
-.list .now {
+.line:disabled {
+  opacity: 1;
+}
+
+.now {
   color: var(--ink);
   font-weight: 600;
 }

@@ -1,36 +1,55 @@
 <script setup lang="ts">
-import { type PlacedStep, stepWords } from '@uvanta/core/guide'
-import type { PayloadOf, Refusal } from '@uvanta/core/visit'
+import { movesOf, type PlacedStep, relaxingOf, stepWords } from '@uvanta/core/guide'
+import { currentStation, type PayloadOf, type Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
+import PartShape from '@/parts/drawing/PartShape.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
+import PhotoStrip from '../PhotoStrip.vue'
+import KitCount from '../prepare/KitCount.vue'
+import ProofForm from '../safe/ProofForm.vue'
+import InspectionChoice from './InspectionChoice.vue'
+import RelaxingRounds from './RelaxingRounds.vue'
 import SlotValue from './SlotValue.vue'
+import StepClock from './StepClock.vue'
+import TemporaryForm from './TemporaryForm.vue'
+import ThrowsForm from './ThrowsForm.vue'
 import { useGuide } from './useGuide'
 
 /** One step of a guide: the sentence large, why, what never, and one big action. */
-const props = defineProps<{ step: PlacedStep; number: number; of: number }>()
+const props = defineProps<{
+  step: PlacedStep
+  number: number
+  of: number
+  /** It is not its turn: doing it now needs a reason. */
+  early?: boolean
+}>()
+const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
-const { guide, missing, valueOf, slotOf } = useGuide(() => props.step.at)
+const { guide, missing: missingOf, valueOf, slotOf, partOf } = useGuide(() => props.step.at)
 const refusal = shallowRef<Refusal | null>(null)
 const rounds = ref(1)
+const reason = ref('')
+/** What a refused entry said, so that it can be recorded with a reason. */
+const waiting = shallowRef<Partial<PayloadOf<'guide-step'>> | null>(null)
 
-const partTitle = (id: string) => guide.value?.parts.find((p) => p.id === id)?.title ?? id
+const missing = computed(() => missingOf(props.step))
+const relaxing = computed(() => relaxingOf(props.step))
+/** Counting the kit is the step itself. */
+const uncounted = computed(
+  () => props.step.count === 'kit' && !store.state.kit && (guide.value?.kit?.length ?? 0) > 0,
+)
+const part = computed(() =>
+  partOf(props.step.fit ?? props.step.renew ?? props.step.remove ?? props.step.inspect),
+)
 /** What the sheet says for this step: torque, ceiling, turn, count. */
 const figures = computed(() => {
-  const { to, slot, rounds: r, hold } = props.step
+  const { to, slot, rounds: r, hold } = relaxing.value ?? props.step
   return [to?.torque, to?.ceiling, slot, r, hold].flatMap((id) => {
-    const value = id ? valueOf(id) : undefined
-    return id && value
-      ? [
-          {
-            id,
-            title: slotOf(id)?.title ?? id,
-            text: `${value.value} ${value.unit ?? ''}`,
-            source: value.source,
-            ceiling: id === to?.ceiling,
-          },
-        ]
-      : []
+    const value = valueOf(id)
+    if (!id || !value) return []
+    const title = slotOf(id)?.title ?? id
+    return [{ id, title, value, ceiling: id === to?.ceiling }]
   })
 })
 const tightenWords = computed(() => {
@@ -42,31 +61,66 @@ const tightenWords = computed(() => {
     .filter(Boolean)
     .join(' · ')
 })
+const action = computed(() => {
+  const { repeat, until, orient, gate, isolate, vent, shut, reopen, trial, test } = props.step
+  if (repeat) return `Done – ${until}`
+  if (orient) return 'Yes, it goes this way – done'
+  if (gate) return 'Confirmed'
+  if (isolate || shut) return 'Shut – done'
+  if (vent || reopen) return 'Open – done'
+  return trial || test ? 'Yes, it does' : 'Done'
+})
 
-function done(finding?: string) {
-  const payload: PayloadOf<'guide-step'> = {
+/** Records what the step turns, then the step; a departure is tried again with its reason. */
+function done(found: Partial<PayloadOf<'guide-step'>> = {}) {
+  const departure = reason.value.trim()
+  const extra = departure ? { departure } : {}
+  for (const move of movesOf(props.step)) {
+    if (store.state.valves[move.element] === move.to) continue
+    refusal.value = store.record('valve-moved', { ...move, ...extra })
+    if (refusal.value) return wait(found)
+  }
+  refusal.value = store.record('guide-step', {
     step: props.step.id,
     at: props.step.at,
-    ...(finding ? { finding } : {}),
-    ...(props.step.repeat ? { rounds: rounds.value } : {}),
-  }
-  refusal.value = store.record('guide-step', payload)
+    ...found,
+    ...(props.step.repeat && !relaxing.value ? { rounds: rounds.value } : {}),
+    ...extra,
+  })
+  if (refusal.value) return wait(found)
+  waiting.value = null
+  emit('done')
 }
+
+function wait(found: Partial<PayloadOf<'guide-step'>>) {
+  waiting.value = found
+}
+/** Nothing that is missing can be made up for by a reason. */
+const mayDepart = computed(() => props.early || (waiting.value !== null && refusal.value !== null))
+const atStation = computed(() => currentStation(store.state) === props.step.at)
 </script>
 
 <template>
-  <div>
-    <p class="soft small">Step {{ number }} of {{ of }} · {{ step.id }}</p>
+  <div class="guide-step">
+    <p class="soft small place">Step {{ number }} of {{ of }} · {{ step.id }}</p>
     <h3 class="say">{{ stepWords(step) }}</h3>
     <p v-if="step.differs" class="differs">{{ step.differs }}</p>
     <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
-    <p v-if="step.orient" class="orient"><strong>Which way</strong> {{ step.orient }}</p>
+    <div v-if="step.orient" class="orient">
+      <PartShape
+        v-if="part"
+        :shape="part.shape"
+        :title="part.title"
+        :facing="step.facing ?? undefined"
+      />
+      <p><strong>Which way</strong> {{ step.orient }}</p>
+    </div>
     <p v-if="step.never" class="caution never"><strong>Never</strong> {{ step.never }}</p>
     <p v-if="tightenWords" class="how">{{ tightenWords }}</p>
     <p v-for="f in figures" :key="f.id" class="figure">
-      <span class="mono">{{ f.text }}</span>
+      <span class="mono">{{ f.value.value }} {{ f.value.unit }}</span>
       <span class="soft"
-        >{{ f.ceiling ? 'no more than – ' : '' }}{{ f.title }} · {{ f.source }}</span
+        >{{ f.ceiling ? 'no more than – ' : '' }}{{ f.title }} · {{ f.value.source }}</span
       >
     </p>
 
@@ -79,27 +133,19 @@ function done(finding?: string) {
     />
 
     <template v-if="missing.length === 0">
-      <ol v-if="step.steps" class="inner">
+      <p v-if="early" class="caution">
+        It is not its turn yet. Doing it now is a departure: give the reason below.
+      </p>
+      <ol v-if="step.steps && !relaxing" class="inner">
         <li v-for="i in step.steps" :key="i.id">{{ stepWords(i) }}</li>
       </ol>
-      <div
-        v-if="step.verdicts"
-        class="answers"
-        role="group"
-        :aria-label="partTitle(step.inspect ?? '')"
-      >
-        <p class="soft">
-          Look for: {{ step.defects?.join(', ') }} – by {{ step.by?.join(' and ') ?? 'eye' }}
-        </p>
-        <BButton
-          v-for="v in step.verdicts"
-          :key="v.id"
-          size="lg"
-          :variant="v.id === 'stop' ? 'outline-danger' : 'outline-primary'"
-          @click="done(v.id)"
-          >{{ v.title }}</BButton
-        >
-      </div>
+      <InspectionChoice v-if="step.verdicts" :step="step" @found="done" />
+      <RelaxingRounds v-else-if="relaxing" :step="step" :relaxing="relaxing" @done="done()" />
+      <StepClock v-else-if="step.hold" :step="step" @done="done()" />
+      <ThrowsForm v-else-if="step.measure === 'throws'" @measured="done({ throws: $event })" />
+      <TemporaryForm v-else-if="step.temporary" @given="done({ temporary: $event })" />
+      <ProofForm v-else-if="step.prove" :zone="step.prove" @proved="done()" />
+      <KitCount v-else-if="uncounted" writable @counted="done()" />
       <div v-else class="actions">
         <label v-if="step.repeat" class="rounds"
           >Rounds
@@ -111,23 +157,39 @@ function done(finding?: string) {
             class="form-control mono"
           />
         </label>
-        <BButton variant="primary" size="lg" @click="done()">{{
-          step.repeat
-            ? `Done – ${step.until}`
-            : step.orient
-              ? 'Yes, it goes this way – done'
-              : step.gate
-                ? 'Confirmed'
-                : 'Done'
-        }}</BButton>
+        <BButton variant="primary" size="lg" class="main" @click="done()">{{ action }}</BButton>
       </div>
     </template>
     <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <form
+      v-if="mayDepart && atStation"
+      class="depart"
+      novalidate
+      @submit.prevent="done(waiting ?? {})"
+    >
+      <label
+        >Reason for the departure
+        <input
+          v-model="reason"
+          class="form-control"
+          placeholder="It stays on the record"
+          autocomplete="off"
+      /></label>
+      <BButton type="submit" variant="outline-primary" :disabled="!reason.trim()"
+        >Record it so</BButton
+      >
+    </form>
     <p v-if="step.why" class="why"><strong>Why</strong> {{ step.why }}</p>
     <p v-if="step.tip" class="why"><strong>Tip</strong> {{ step.tip }}</p>
     <p v-for="s in step.school" :key="s.school" class="why">
       <strong>{{ s.school }}</strong> {{ s.says }}
     </p>
+    <PhotoStrip
+      v-if="step.inspect || step.mark || step.match || step.photograph"
+      :station="step.at"
+      :step="step.id"
+      :caption="stepWords(step)"
+    />
   </div>
 </template>
 
@@ -146,10 +208,18 @@ function done(finding?: string) {
 }
 
 .orient {
-  border-left: 6px solid var(--blue);
-  background: var(--blue-wash);
-  padding: 0.6rem 0.9rem;
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+  border: 2px solid var(--blue);
+  background: var(--paper-raised);
+  padding: 0.5rem 0.9rem;
   font-size: 1.125rem;
+  margin-bottom: 0.75rem;
+}
+
+.orient p {
+  margin: 0;
 }
 
 .orient strong,
@@ -172,21 +242,6 @@ function done(finding?: string) {
   margin-right: 0.75rem;
 }
 
-.answers {
-  display: grid;
-  gap: 0.6rem;
-  max-width: 30rem;
-}
-
-.answers p {
-  margin: 0;
-}
-
-.answers .btn {
-  justify-content: flex-start;
-  text-align: left;
-}
-
 .why {
   color: var(--ink-soft);
   margin: 0.6rem 0 0;
@@ -201,13 +256,29 @@ function done(finding?: string) {
   width: 6rem;
 }
 
+.depart {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0.6rem;
+  align-items: end;
+  margin-top: 0.5rem;
+}
+
+.depart label {
+  font-weight: 600;
+}
+
 @media (max-width: 700px) {
   .say {
     font-size: 1.375rem;
   }
 
-  .actions .btn-primary {
+  .main {
     width: 100%;
+  }
+
+  .depart {
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -1,32 +1,58 @@
 <script setup lang="ts">
-import type { GuideRun } from '@uvanta/core/guide'
+import type { GuideRun, TrayPart } from '@uvanta/core/guide'
 import { computed } from 'vue'
+import PartShape from '@/parts/drawing/PartShape.vue'
+import { useGuide } from './useGuide'
 
 /** The tray, parts in the order they came off, and the kit, item by item. */
 const props = defineProps<{ run: GuideRun }>()
+const { kit, partOf } = useGuide(() => 'rebuild')
+const waiting = computed(() => props.run.tray.filter((p) => p.fate === 'refit'))
+const apart = computed(() => props.run.tray.filter((p) => p.fate !== 'refit'))
+const FATES: Readonly<Record<TrayPart['fate'], string>> = {
+  refit: '',
+  discard: 'thrown away – a new one goes in',
+  warranty: 'kept for the warranty – a new one goes in',
+}
 const kitLeft = computed(() => props.run.kit.filter((k) => k.used < k.count))
+const numberOf = (id: string) => kit.value?.items.find((i) => i.item === id)?.number
 </script>
 
 <template>
   <section class="tray" aria-label="Tray and kit">
     <h2>Tray</h2>
-    <ol v-if="run.tray.length > 0" class="slots">
-      <li v-for="(p, n) in run.tray" :key="p.id" :class="{ gone: p.gone }">
-        <span class="mono">{{ n + 1 }}</span> {{ p.title }}
-        <small v-if="p.gone">thrown away – a new one goes in</small>
+    <ol v-if="waiting.length > 0" class="slots">
+      <li v-for="(p, n) in waiting" :key="p.id">
+        <PartShape :shape="partOf(p.id)?.shape ?? 'body'" :title="p.title" />
+        <span
+          ><span class="mono">{{ n + 1 }}</span> {{ p.title }}</span
+        >
       </li>
     </ol>
     <p v-else class="soft empty">Empty. Parts are laid down here in the order they come off.</p>
+    <template v-if="apart.length > 0">
+      <h2>To be renewed</h2>
+      <ul class="slots apart">
+        <li v-for="p in apart" :key="p.id" class="gone">
+          <PartShape :shape="partOf(p.id)?.shape ?? 'body'" :title="p.title" gone />
+          <span
+            >{{ p.title }}<small>{{ FATES[p.fate] }}</small></span
+          >
+        </li>
+      </ul>
+    </template>
     <template v-if="run.kit.length > 0">
       <h2>Kit</h2>
       <ul class="rows kit">
         <li v-for="k in run.kit" :key="k.id">
-          <span>{{ k.title }}</span>
+          <span
+            >{{ k.title }} <small class="soft mono">{{ numberOf(k.id) }}</small></span
+          >
           <span class="mono">{{ k.used }} / {{ k.count }}</span>
         </li>
       </ul>
       <p class="soft small">
-        {{ kitLeft.length === 0 ? 'Everything in the kit is fitted.' : 'Used / in the kit.' }}
+        {{ kitLeft.length === 0 ? 'Everything in the kit is fitted.' : 'Fitted / for this job.' }}
       </p>
     </template>
   </section>
@@ -45,17 +71,26 @@ h2 {
   border: 2px solid var(--rule-strong);
   background: var(--paper-raised);
   display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(10rem, 1fr));
   gap: 0.35rem;
 }
 
 .slots li {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
   border: 1px solid var(--rule);
-  padding: 0.45rem 0.6rem;
+  padding: 0.25rem 0.5rem;
+  line-height: 1.2;
+}
+
+.apart {
+  border-style: dashed;
 }
 
 .slots .mono {
   color: var(--ink-soft);
-  margin-right: 0.4rem;
+  margin-right: 0.2rem;
 }
 
 .gone {
@@ -63,7 +98,7 @@ h2 {
   color: var(--ink-soft);
 }
 
-.gone small {
+.slots small {
   display: block;
 }
 

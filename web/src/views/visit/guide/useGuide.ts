@@ -1,5 +1,12 @@
-import { nextStep, type PlacedStep, slotsOf } from '@uvanta/core/guide'
-import { runOfGuide, type Station } from '@uvanta/core/visit'
+import { nextStep, type PlacedStep } from '@uvanta/core/guide'
+import {
+  guideOfVisit,
+  kitOfVisit,
+  missingSlots,
+  runOfGuide,
+  slotFigure,
+  type Station,
+} from '@uvanta/core/visit'
 import { computed } from 'vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
@@ -8,23 +15,24 @@ import { useVisit } from '@/stores/visit'
 export function useGuide(station: () => Station) {
   const store = useVisit()
   const library = useLibrary()
+  const known = computed(() => library.library)
   const guide = computed(() =>
-    library.library?.guides.find((g) => g.id === store.state.guide?.guideId),
+    known.value ? guideOfVisit(store.state, known.value)?.guide : undefined,
   )
-  const run = computed(() => (library.library ? runOfGuide(store.state, library.library) : null))
+  const run = computed(() => (known.value ? runOfGuide(store.state, known.value) : null))
+  const kit = computed(() => (known.value ? kitOfVisit(store.state, known.value) : undefined))
   const steps = computed(() => run.value?.steps.filter((s) => s.at === station()) ?? [])
   const due = computed<PlacedStep | null>(() =>
     run.value && station() !== 'arrive' && station() !== 'as-found'
       ? nextStep(run.value, station() as never)
       : null,
   )
-  /** Slots of the due step that have no value yet. */
-  const missing = computed(() =>
-    due.value
-      ? slotsOf(due.value).filter((s) => !store.state.guideValues.some((v) => v.slot === s))
-      : [],
-  )
-  const valueOf = (slot: string) => store.state.guideValues.findLast((v) => v.slot === slot)
+  /** Slots of a step that have no value yet. */
+  const missing = (step: PlacedStep) =>
+    known.value ? missingSlots(store.state, known.value, step) : []
+  const valueOf = (slot: string | undefined) =>
+    slot && known.value ? slotFigure(store.state, known.value, slot) : undefined
   const slotOf = (id: string) => guide.value?.slots?.find((s) => s.id === id)
-  return { guide, run, steps, due, missing, valueOf, slotOf }
+  const partOf = (id: string | undefined) => guide.value?.parts.find((p) => p.id === id)
+  return { guide, run, kit, steps, due, missing, valueOf, slotOf, partOf }
 }

@@ -28,7 +28,9 @@ const cannot = ref(false)
 
 const plan = computed(() => {
   const { plan: p } = store.state
-  return p && library.library ? testPlanOf(library.library, p.packId, p.equipment.kind) : null
+  return p?.packId && library.library
+    ? testPlanOf(library.library, p.packId, p.equipment.kind)
+    : null
 })
 const run = computed(() => store.state.runs[props.run])
 const steps = computed(() => plan.value?.procedure.steps ?? [])

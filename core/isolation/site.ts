@@ -1,0 +1,129 @@
+import { isAssemblyKind, layoutOf, type Opening } from '../assembly'
+import type { Guide } from '../guide'
+
+/** A space that can hold pressure; a source is never made safe: the supply, the customer’s side. */
+export interface Space {
+  readonly id: string
+  readonly title: string
+  readonly source: boolean
+}
+
+/** What a person turns: a shutoff between two spaces, a vent of one. */
+export interface SiteValve {
+  readonly id: string
+  readonly title: string
+  readonly role: 'shutoff' | 'vent'
+  readonly from: string
+  /** Shutoffs: the space on the outlet side. */
+  readonly to?: string
+}
+
+interface Passage {
+  readonly from: string
+  readonly to: string
+  /** A check: lets pressure through forward and holds it behind. */
+  readonly oneWay: boolean
+}
+
+/** What is proved at zero together, and what has to be shut for it. */
+export interface SiteZone {
+  readonly id: string
+  readonly title: string
+  readonly spaces: readonly string[]
+  /** The vents that are opened for it. */
+  readonly vents: readonly string[]
+}
+
+/** Equipment as spaces and valves, in flow order: what making safe is worked out on. */
+export interface IsolationSite {
+  readonly spaces: readonly Space[]
+  readonly valves: readonly SiteValve[]
+  readonly passages: readonly Passage[]
+  readonly zones: readonly SiteZone[]
+}
+
+/** How valves stand; one not named stands as in service: shutoffs open, vents shut. */
+export type Openings = Readonly<Record<string, Opening>>
+
+/**
+ * The site of a piece of equipment: from its layout where it has one, else from the zones that its
+ * guide names. Null when neither says anything of pressure.
+ */
+export function siteOf(guide: Guide | undefined, kind: string): IsolationSite | null {
+  const zones = guide?.zones ?? []
+  const named = zones.flatMap((z) => [...z.shutBy, ...z.ventedBy])
+  if (isAssemblyKind(kind)) {
+    const own = layoutSite(kind)
+    const known = new Set(own.valves.map((v) => v.id))
+    if (named.every((v) => known.has(v))) return { ...own, zones: zonesOn(own, zones) }
+  }
+  return zones.length > 0 ? zoneSite(zones) : null
+}
+
+function layoutSite(kind: Parameters<typeof layoutOf>[0]): Omit<IsolationSite, 'zones'> {
+  const { places, elements } = layoutOf(kind)
+  return {
+    spaces: places.map((p) => ({
+      id: p.id,
+      title: p.label,
+      source: p.id === 'inlet' || p.id === 'outlet',
+    })),
+    valves: elements.flatMap((e): SiteValve[] => {
+      if (e.role === 'shutoff' && e.to)
+        return [{ id: e.id, title: e.label, role: 'shutoff', from: e.at, to: e.to }]
+      return e.role === 'cock' ? [{ id: e.id, title: e.label, role: 'vent', from: e.at }] : []
+    }),
+    passages: elements.flatMap((e) =>
+      e.to && e.role !== 'shutoff' ? [{ from: e.at, to: e.to, oneWay: e.role === 'check' }] : [],
+    ),
+  }
+}
+
+type GuideZone = NonNullable<Guide['zones']>[number]
+
+/** A guide’s zones on a layout: the spaces whose vents it names. Without a guide, all of the inside. */
+function zonesOn(site: Omit<IsolationSite, 'zones'>, zones: readonly GuideZone[]): SiteZone[] {
+  if (zones.length === 0) {
+    const inside = site.spaces.filter((s) => !s.source).map((s) => s.id)
+    const vents = site.valves.filter((v) => v.role === 'vent').map((v) => v.id)
+    return [{ id: 'body', title: 'the body', spaces: inside, vents }]
+  }
+  return zones.map((z) => ({
+    id: z.id,
+    title: z.title,
+    vents: z.ventedBy,
+    spaces: [...new Set(site.valves.filter((v) => z.ventedBy.includes(v.id)).map((v) => v.from))],
+  }))
+}
+
+/** Every zone a space of its own between its valves, listed with the downstream one first. */
+function zoneSite(zones: readonly GuideZone[]): IsolationSite {
+  const titleOf = (id: string) => {
+    const words = id.replaceAll('-', ' ')
+    return words.charAt(0).toUpperCase() + words.slice(1)
+  }
+  const inFlow = <T>(list: readonly T[]) => [...list].reverse()
+  return {
+    spaces: [
+      { id: 'supply', title: 'Supply', source: true },
+      ...zones.map((z) => ({ id: z.id, title: titleOf(z.title), source: false })),
+      { id: 'beyond', title: 'Beyond', source: true },
+    ],
+    valves: zones.flatMap((z) => [
+      ...inFlow(z.shutBy).map((id, n): SiteValve => {
+        const last = n > 0 && n === z.shutBy.length - 1
+        return last
+          ? { id, title: titleOf(id), role: 'shutoff', from: z.id, to: 'beyond' }
+          : { id, title: titleOf(id), role: 'shutoff', from: 'supply', to: z.id }
+      }),
+      ...inFlow([...z.ventedBy, ...(z.neverVentedBy ?? [])]).map((id): SiteValve => ({
+        id,
+        title: titleOf(id),
+        role: 'vent',
+        from: z.neverVentedBy?.includes(id) ? 'supply' : z.id,
+      })),
+    ]),
+    passages: [],
+    zones: zones.map((z) => ({ id: z.id, title: z.title, spaces: [z.id], vents: z.ventedBy })),
+  }
+}

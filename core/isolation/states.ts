@@ -1,0 +1,53 @@
+import { spread } from '../assembly'
+import type { IsolationSite, Openings } from './site'
+
+/**
+ * live: a source still reaches it. trapped: cut off and not open to the air. vented: open to the
+ * air, not looked at. proved: a person read zero there and nothing was turned since.
+ */
+export type SpaceState = 'live' | 'trapped' | 'vented' | 'proved'
+
+export const isShut = (site: IsolationSite, openings: Openings, valve: string): boolean => {
+  const role = site.valves.find((v) => v.id === valve)?.role
+  return (openings[valve] ?? (role === 'shutoff' ? 'open' : 'shut')) === 'shut'
+}
+
+/**
+ * How every space stands by the positions of the valves alone, checks passing forward only. What
+ * leaks is not in it: only a reading proves zero.
+ * @param proved zones that were read at zero
+ */
+export function spaceStates(
+  site: IsolationSite,
+  openings: Openings,
+  proved: readonly string[] = [],
+): Record<string, SpaceState> {
+  const both = (from: string, to: string) => [
+    [from, to],
+    [to, from],
+  ]
+  const edges = [
+    ...site.passages.flatMap((p) => (p.oneWay ? [[p.from, p.to]] : both(p.from, p.to))),
+    ...site.valves.flatMap((v) =>
+      v.to && !isShut(site, openings, v.id) ? both(v.from, v.to) : [],
+    ),
+  ]
+  const live = spread(
+    site.spaces.filter((s) => s.source).map((s) => s.id),
+    edges,
+  )
+  const open = site.valves.filter((v) => v.role === 'vent' && !isShut(site, openings, v.id))
+  // A space drains where it can flow to: along a check, never back through it.
+  const drained = spread(
+    open.map((v) => v.from),
+    edges.map(([a, b]) => [b as string, a as string]),
+  )
+  const known = new Set(site.zones.filter((z) => proved.includes(z.id)).flatMap((z) => z.spaces))
+  return Object.fromEntries(
+    site.spaces.map(({ id }): [string, SpaceState] => {
+      if (live.has(id)) return [id, 'live']
+      if (!drained.has(id)) return [id, 'trapped']
+      return [id, known.has(id) ? 'proved' : 'vented']
+    }),
+  )
+}

@@ -1,0 +1,121 @@
+import * as yup from 'yup'
+import { type Guide, serves } from '../guide'
+import { type Dimension, isUnitOf, unitsOf } from '../quantity'
+import { type FieldFault, integer, line, localDate, slug, strictObject } from '../schema'
+
+/** A maker’s figure: never without where it comes from and of which date. */
+const figureSchema = strictObject({
+  /** The guides’ name for it. */
+  slot: slug().required(),
+  value: line(40).required(),
+  unit: line(12),
+  source: line(160).required(),
+  date: localDate().required(),
+})
+export type SheetFigure = yup.InferType<typeof figureSchema>
+
+const kitItemSchema = strictObject({
+  /** The guide’s name for it. */
+  item: slug().required(),
+  number: line(60).required(),
+  count: integer(1, 200).required(),
+  /** Spares that the kit carries on purpose. */
+  spare: integer(0, 50),
+})
+
+const kitSchema = strictObject({
+  guide: slug().required(),
+  number: line(60).required(),
+  title: line(120).required(),
+  source: line(160).required(),
+  date: localDate().required(),
+  items: yup.array(kitItemSchema.required()).strict(true).min(1).required(),
+})
+export type SheetKit = yup.InferType<typeof kitSchema>
+
+/** What a maker says of one model: figures, kits, warranty. */
+export const specSheetSchema = strictObject({
+  id: slug().required(),
+  version: integer(1, 9999).required(),
+  date: localDate().required(),
+  maker: line(80).required(),
+  model: line(80).required(),
+  family: slug().required(),
+  figures: yup.array(figureSchema.required()).strict(true).required(),
+  kits: yup.array(kitSchema.required()).strict(true).required(),
+})
+export type SpecSheet = yup.InferType<typeof specSheetSchema>
+
+/** The kit of a sheet for one guide. */
+export const kitOf = (sheet: SpecSheet | undefined, guideId: string): SheetKit | undefined =>
+  sheet?.kits.find((k) => k.guide === guideId)
+
+/** What of a sheet fits no guide of its family, or lacks its unit. */
+export function sheetFaults(sheet: SpecSheet, guides: readonly Guide[]): FieldFault[] {
+  const own = guides.filter((g) => serves(g, sheet.family))
+  const slots = own.flatMap((g) => g.slots ?? [])
+  return [
+    ...sheet.figures.flatMap((figure, n) => figureFaults(figure, `figures[${n}]`, slots)),
+    ...sheet.kits.flatMap((kit, n) =>
+      kitFaults(
+        kit,
+        `kits[${n}]`,
+        own.find((g) => g.id === kit.guide),
+      ),
+    ),
+  ]
+}
+
+function figureFaults(
+  { slot, unit }: SheetFigure,
+  path: string,
+  slots: readonly { id: string; dimension?: Dimension | undefined }[],
+): FieldFault[] {
+  const found = slots.find((s) => s.id === slot)
+  if (!found) {
+    const known = [...new Set(slots.map((s) => s.id))].join(', ') || 'none'
+    return [
+      {
+        path: `${path}.slot`,
+        message: `no guide of the family asks for “${slot}”. Known: ${known}`,
+      },
+    ]
+  }
+  const { dimension } = found
+  if (dimension && (!unit || !isUnitOf(dimension, unit))) {
+    const units = unitsOf(dimension).join(', ')
+    return [{ path: `${path}.unit`, message: `“${slot}” is a ${dimension}: give one of ${units}` }]
+  }
+  return []
+}
+
+function kitFaults(kit: SheetKit, path: string, guide: Guide | undefined): FieldFault[] {
+  if (!guide) {
+    return [
+      { path: `${path}.guide`, message: `the family has no guide “${kit.guide}”: mend the name` },
+    ]
+  }
+  const wanted = guide.kit ?? []
+  const unknown = kit.items.flatMap((i, n) =>
+    wanted.some((k) => k.id === i.item)
+      ? []
+      : [
+          {
+            path: `${path}.items[${n}].item`,
+            message: `the guide uses no “${i.item}”: take it off`,
+          },
+        ],
+  )
+  const short = wanted.flatMap((k) => {
+    const item = kit.items.find((i) => i.item === k.id)
+    return item && item.count - (item.spare ?? 0) >= k.count
+      ? []
+      : [
+          {
+            path: `${path}.items`,
+            message: `the guide uses ${k.count} × ${k.title} (“${k.id}”): the kit must hold as many besides its spares`,
+          },
+        ]
+  })
+  return [...unknown, ...short]
+}

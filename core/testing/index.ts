@@ -1,0 +1,2 @@
+export { Job, type JobOptions } from './job'
+export { shippedLibrary } from './library'

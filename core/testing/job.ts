@@ -1,0 +1,275 @@
+import { DateTime } from 'luxon'
+import {
+  type Guide,
+  type GuideStation,
+  type InspectionVerdict,
+  movesOf,
+  nextStep,
+  type PlacedStep,
+  relaxingOf,
+  renewalAdvice,
+} from '../guide'
+import { kitOf, sheetsOf } from '../library'
+import {
+  type EventDraft,
+  type EventKind,
+  foldVisit,
+  guard,
+  type GuardContext,
+  guideOfVisit,
+  missingSlots,
+  type PayloadOf,
+  type Refusal,
+  runOfGuide,
+  siteOfVisit,
+  slotFigure,
+  type Station,
+  type VisitEvent,
+  type VisitState,
+} from '../visit'
+import { shippedLibrary } from './library'
+
+const START = '2026-06-01T08:00:00.000Z'
+
+export interface JobOptions {
+  readonly family: string
+  readonly kind: string
+  /** Absent for a kind without a field test. */
+  readonly packId?: string
+  readonly newId?: (n: number) => string
+  /** When it begins. */
+  readonly from?: string
+  /** What an inspection sees: defects by part; sound when absent. */
+  readonly defects?: Readonly<Record<string, readonly string[]>>
+  /** Findings against the house’s policy, by part. */
+  readonly findings?: Readonly<Record<string, InspectionVerdict>>
+}
+
+const uuid = (n: number) => `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`
+
+/** A visit carried out event by event as a careful technician would, for tests. */
+export class Job {
+  readonly events: VisitEvent[] = []
+  refused: Refusal | null = null
+  private now: DateTime
+  private made = 0
+  readonly context: GuardContext = {
+    library: shippedLibrary,
+    person: {
+      roles: ['technician'],
+      licences: [{ kind: 'backflow-tester', number: 'BT-1', expiresOn: '2030-01-01' }],
+    },
+  }
+
+  constructor(private readonly options: JobOptions) {
+    this.now = DateTime.fromISO(options.from ?? START, { zone: 'utc' })
+    const { family, kind, packId } = options
+    const planned = this.event('planned', {
+      purpose: 'overhaul',
+      plannedOn: '2026-06-01',
+      ...(packId ? { packId, packVersion: 2 } : {}),
+      equipment: {
+        id: uuid(900_001),
+        tag: 'X-1',
+        family,
+        kind,
+        sizeIn: '2',
+        serial: 'S1',
+        maker: 'Maker A',
+        service: 'water',
+        position: 'Pit',
+        site: 'Bath',
+        address: '1 Seagate',
+        customer: 'Bath',
+      },
+    })
+    this.events.push(planned)
+  }
+
+  private event<K extends EventKind>(kind: K, payload: PayloadOf<K>): VisitEvent<K> {
+    this.made++
+    this.now = this.now.plus({ seconds: 1 })
+    return {
+      id: (this.options.newId ?? uuid)(this.made),
+      kind,
+      payload,
+      deviceTime: this.now.toISO() ?? '',
+      deviceOffset: 0,
+      personId: 'p',
+      personName: 'P',
+    }
+  }
+
+  /** Lets time pass. */
+  wait(minutes: number): this {
+    this.now = this.now.plus({ minutes })
+    return this
+  }
+
+  /** Writes an event if the guards let it; `refused` says what they said. */
+  write<K extends EventKind>(kind: K, payload: PayloadOf<K>): this {
+    const event = this.event(kind, payload)
+    this.refused = guard(this.events, event, this.context)
+    if (!this.refused) this.events.push(event)
+    return this
+  }
+
+  /** Writes an event that must be taken. @throws Error with the refusal */
+  must<K extends EventKind>(kind: K, payload: PayloadOf<K>): this {
+    this.write(kind, payload)
+    if (this.refused)
+      throw new Error(
+        `${kind} ${JSON.stringify(payload)}: ${this.refused.why} ${this.refused.todo}`,
+      )
+    return this
+  }
+
+  get state(): VisitState {
+    return foldVisit(this.events)
+  }
+  get run() {
+    const run = runOfGuide(this.state, shippedLibrary)
+    if (!run) throw new Error('no guide was chosen')
+    return run
+  }
+  /** The events as a device sends them, without the plan that the server writes. */
+  get drafts(): EventDraft[] {
+    return this.events.slice(1).map(({ id, kind, payload, deviceTime, deviceOffset }) => ({
+      id,
+      kind,
+      payload,
+      deviceTime,
+      deviceOffset,
+    }))
+  }
+
+  choose(guide: Guide, variant: string, withSheet = true): this {
+    const sheet = withSheet ? sheetsOf(shippedLibrary, this.options.family)[0] : undefined
+    return this.must('guide-chosen', {
+      guideId: guide.id,
+      version: guide.version,
+      variant,
+      ...(sheet ? { sheet: { id: sheet.id, version: sheet.version } } : {}),
+    })
+  }
+
+  /** Counts the kit as its list says. */
+  takeKit(): this {
+    const { guide: chosen } = this.state
+    const sheet = shippedLibrary.specSheets.find((s) => s.id === chosen?.sheet?.id)
+    const kit = kitOf(sheet, chosen?.guideId ?? '')
+    if (this.run.kit.length === 0 || this.state.kit) return this
+    return this.must('kit-taken', {
+      number: kit?.number ?? 'K-0',
+      how: 'typed',
+      items: this.run.kit.map((k) => ({
+        item: k.id,
+        count: kit?.items.find((i) => i.item === k.id)?.count ?? k.count,
+      })),
+    })
+  }
+
+  /** Accounts for the kit: what was fitted, the rest left over. */
+  closeKit(): this {
+    const { kit } = this.state
+    if (!kit) return this
+    return this.must('kit-closed', {
+      lines: this.run.kit.map((k) => {
+        const counted = kit.items.find((i) => i.item === k.id)?.count ?? 0
+        return { item: k.id, used: k.used, spare: 0, left: counted - k.used, missing: 0, empty: 0 }
+      }),
+    })
+  }
+
+  /** The step of a station that is due. */
+  due(at: GuideStation): PlacedStep | null {
+    return nextStep(this.run, at)
+  }
+
+  /** Carries out the steps of a station, or those before one that `until` names. */
+  carryOut(at: GuideStation, until?: (step: PlacedStep) => boolean): this {
+    for (let step = this.due(at); step && !until?.(step); step = this.due(at)) this.doStep(step)
+    return this
+  }
+
+  /** Does everything that a step wants, then records it. */
+  doStep(step: PlacedStep): this {
+    for (const slot of missingSlots(this.state, shippedLibrary, step)) {
+      const slots = guideOfVisit(this.state, shippedLibrary)?.guide.slots
+      const torque = slots?.find((s) => s.id === slot)?.dimension === 'torque'
+      this.must('guide-value', {
+        slot,
+        value: '8',
+        ...(torque ? { unit: 'N·m' } : {}),
+        source: 'Sheet of maker A, page 4, 2025',
+      })
+    }
+    for (const move of movesOf(step)) {
+      if (this.state.valves[move.element] !== move.to) this.must('valve-moved', move)
+    }
+    if (step.count === 'kit') this.takeKit()
+    if (step.prove) this.proveZone(step.prove)
+    const relaxing = relaxingOf(step)
+    if (relaxing) {
+      const least = Number(
+        slotFigure(this.state, shippedLibrary, relaxing.rounds ?? '')?.value ?? 1,
+      )
+      for (let round = 1; round <= least; round++)
+        this.must('guide-round', { step: step.id, moved: round < least })
+    }
+    if (step.hold) {
+      this.must('guide-timer', { step: step.id })
+      this.wait(Number(slotFigure(this.state, shippedLibrary, step.hold)?.value ?? 0))
+    }
+    return this.must('guide-step', { step: step.id, at: step.at, ...this.finding(step) })
+  }
+
+  proveZone(zone: string): this {
+    return this.must('zone-proved', {
+      zone,
+      reading: { dimension: 'gaugePressure', value: '0', unit: 'psi' },
+      heldMinutes: 2,
+      by: 'P',
+    })
+  }
+
+  private finding(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
+    const mm = (value: string) => ({ value, unit: 'mm' }) as const
+    if (step.measure) return { throws: { one: mm('31'), other: mm('31') } }
+    if (step.temporary) return { temporary: { until: '2026-07-01', permittedBy: 'The authority' } }
+    if (!step.verdicts) return {}
+    const part = step.inspect ?? ''
+    const defects = [...(this.options.defects?.[part] ?? [])]
+    const chosen = this.options.findings?.[part]
+    if (chosen) return { finding: chosen, defects, departure: 'None at hand' }
+    const policy =
+      shippedLibrary.policies.find((p) => p.family === this.options.family)?.policy ?? 'inspect'
+    const offered = step.verdicts.map((v) => v.id)
+    return { finding: renewalAdvice(policy, offered, defects).verdict, defects }
+  }
+
+  done(station: Station, skipTo?: 'return'): this {
+    return this.must('station-done', { station, ...(skipTo ? { skipTo } : {}) })
+  }
+
+  /** From Prepare to the point where it is made safe. */
+  toMakeSafe(): this {
+    this.takeKit().carryOut('prepare').done('prepare')
+    this.must('identity', { outcome: 'confirmed' }).done('arrive')
+    return this.must('as-found-impossible', { reason: 'Shut off since the flood' }).done('as-found')
+  }
+
+  /** From Make safe to the end of Return. */
+  toAsLeft(): this {
+    this.carryOut('make-safe').done('make-safe')
+    this.carryOut('open-up').done('open-up')
+    this.must('repair', { text: 'By the guide', parts: [] })
+    this.carryOut('rebuild').closeKit().done('rebuild')
+    return this.carryOut('return').done('return')
+  }
+
+  /** Whether the site of the job knows a valve. */
+  knows(valve: string): boolean {
+    return siteOfVisit(this.state, shippedLibrary)?.valves.some((v) => v.id === valve) ?? false
+  }
+}

@@ -1,0 +1,76 @@
+import { expect, type Page } from '@playwright/test'
+import { signIn } from './people'
+
+/** Counts what a technician presses; typing is not among it. */
+export class Hands {
+  presses = 0
+  constructor(private readonly page: Page) {}
+
+  /** Presses the button of this name once it can be pressed. */
+  async press(name: string | RegExp, patience = 30_000): Promise<void> {
+    const exact = typeof name === 'string'
+    await this.page.getByRole('button', { name, exact }).first().click({ timeout: patience })
+    this.presses++
+  }
+}
+
+export async function toTest(page: Page, hands: Hands, who: string, tag: RegExp): Promise<void> {
+  await signIn(page, who)
+  await page.getByRole('link', { name: tag }).first().click()
+  await hands.press('Prepared – set off')
+  await hands.press('It is this one')
+  await expect(page.getByLabel('Simulated gauge')).toBeChecked()
+}
+
+/** Walks through whatever procedure is in force; answers by what is seen at the site. */
+export async function streamTest(
+  page: Page,
+  hands: Hands,
+  answers: Readonly<Record<string, string | RegExp>> = {},
+): Promise<void> {
+  const step = page.locator('.test-step')
+  for (let n = 1; n < 60; n++) {
+    const finish = page.getByRole('button', { name: 'Finish the test' })
+    await expect(finish.or(page.locator('.test-step .do button:enabled').first())).toBeVisible({
+      timeout: 60_000,
+    })
+    if (await finish.isVisible()) break
+    const before = await step.locator('.count').innerText()
+    const button = step.locator('.do button:enabled').first()
+    const words = await button.innerText()
+    if (words === 'Carry it out') {
+      await hands.press('Carry it out')
+      await expect(step.getByRole('button', { name: 'Carry it out' })).toHaveCount(0, {
+        timeout: 60_000,
+      })
+      await expect(step.locator('.do button:enabled').first()).toBeVisible({ timeout: 60_000 })
+      continue
+    }
+    if (words.startsWith('First drip') || words.startsWith('It opens')) {
+      // Seen on the drawing: a drip, or a poppet off its seat.
+      await expect(
+        page.locator('svg.drawing .drops, svg.drawing .part.lifted').first(),
+      ).toBeVisible({
+        timeout: 60_000,
+      })
+      await hands.press(words)
+    } else if (words === 'Take the reading') {
+      await expect(async () => {
+        await step.getByRole('button', { name: 'Take the reading' }).click({ timeout: 2_000 })
+        await expect(step.getByText('does not rest yet')).toHaveCount(0, { timeout: 500 })
+      }).toPass({ timeout: 60_000 })
+      hands.presses++
+    } else if (words === 'Done – next step') {
+      await hands.press(words)
+    } else {
+      const question = await step.locator('.question').innerText()
+      const wanted = Object.entries(answers).find(([q]) => question.includes(q))?.[1]
+      await hands.press(wanted ?? words)
+    }
+    await expect(page.getByText(before, { exact: true })).toHaveCount(0, { timeout: 60_000 })
+  }
+  await hands.press('Finish the test')
+  // Everything was taken by the server: nothing waits on the device.
+  await expect(page.getByText('waits to be sent')).toHaveCount(0)
+  await expect(page.getByText(/wait on this device/)).toHaveCount(0)
+}

@@ -1,0 +1,126 @@
+import { expect, type Page } from '@playwright/test'
+import { DEMO_PASSWORD } from './people'
+
+export const button = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', { name, exact: typeof name === 'string' })
+
+export interface JobHints {
+  /** Defect that is seen, by a word of the inspection’s sentence. */
+  readonly defects?: Readonly<Record<string, string>>
+  /** Finding that is chosen against the house’s policy, by a word of the sentence. */
+  readonly findings?: Readonly<Record<string, string>>
+  /** Stops before the first step whose sentence says this. */
+  readonly until?: RegExp
+}
+
+const hint = (hints: Readonly<Record<string, string>> | undefined, words: string) =>
+  Object.entries(hints ?? {}).find(([part]) => words.includes(part))?.[1]
+
+/** Carries out the steps of a station as the guide asks, and answers their sentences. */
+export async function carryOut(page: Page, hints: JobHints = {}): Promise<string[]> {
+  const said: string[] = []
+  const say = page.locator('.guide-step .say')
+  for (let n = 0; n < 80; n++) {
+    await expect(say.or(page.locator('p.all')).first()).toBeVisible()
+    if (!(await say.isVisible())) return said
+    const words = await say.innerText()
+    if (hints.until?.test(words)) return said
+    said.push(words)
+    await giveFigures(page)
+    const place = await page.locator('.guide-step .place').innerText()
+    await doStep(page, words, hints)
+    await expect(page.locator('.guide-step .place', { hasText: place })).toHaveCount(0)
+  }
+  throw new Error('the station does not end')
+}
+
+/** Figures that no sheet has are entered with where they come from. */
+async function giveFigures(page: Page): Promise<void> {
+  const ask = page.locator('.guide-step form.ask')
+  for (let left = await ask.count(); left > 0; left--) {
+    await ask.first().getByLabel('Value').fill('8')
+    await button(page, 'Keep it').first().click()
+    await expect(ask.first().getByText('where it comes from')).toBeVisible()
+    await ask.first().getByLabel('Where from').fill('Sheet of maker B, page 4, 2024')
+    await ask.first().getByRole('button', { name: 'Keep it' }).click()
+    await expect(ask).toHaveCount(left - 1)
+  }
+}
+
+async function doStep(page: Page, words: string, hints: JobHints): Promise<void> {
+  const step = page.locator('.guide-step')
+  const press = (name: string | RegExp) => step.getByRole('button', { name }).first().click()
+  if (await step.locator('section.kit form').isVisible()) return countKit(page)
+  if (await step.locator('form.proof').isVisible()) {
+    await step.getByLabel('Reading').fill('0.0')
+    return press('Zero is read')
+  }
+  if (await step.locator('.relaxing').isVisible()) return goRound(page)
+  if (await step.locator('form.temporary').isVisible()) {
+    await step.getByLabel('Permitted by').fill('Cross-connection office, by telephone')
+    await step.getByLabel('Renew by').fill(inDays(21))
+    return press('Record the temporary repair')
+  }
+  if (await step.locator('.inspection').isVisible()) {
+    const defect = hint(hints.defects, words)
+    if (defect) await press(defect)
+    const finding = hint(hints.findings, words)
+    if (!finding) return step.locator('.answers .btn-primary, .answers .btn-danger').first().click()
+    await press(finding)
+    await step.getByLabel('Reason for the departure').fill('No rubber at hand tonight')
+    return press('Record it so')
+  }
+  await step.locator('.actions .btn-primary').first().click()
+}
+
+export const inDays = (days: number) =>
+  new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
+
+/** The bag’s number and every item, as its list says. */
+async function countKit(page: Page): Promise<void> {
+  const kit = page.locator('.guide-step section.kit')
+  const listed = kit.locator('strong.mono')
+  const number = (await listed.count()) > 0 ? await listed.first().innerText() : 'K-UNLISTED'
+  await kit.getByLabel('Number on the bag').fill(number.trim())
+  for (const line of await kit.locator('.lines li').all()) {
+    const wanted = (await line.locator('span.soft').innerText()).replace('of ', '')
+    await line.locator('input').fill(wanted.trim())
+  }
+  await button(page, 'The kit is counted').click()
+}
+
+/** Round and round, one still moving in the first two, until none does. */
+async function goRound(page: Page): Promise<void> {
+  const rounds = page.locator('.relaxing .made li')
+  const done = button(page, 'Nothing moves any more – done')
+  const before = await rounds.count()
+  for (let made = before; made < 20 && !(await done.isVisible()); made++) {
+    await button(
+      page,
+      made < before + 2 ? 'Round done – one moved' : 'Round done – none moved',
+    ).click()
+    await expect(rounds).toHaveCount(made + 1)
+  }
+  await done.click()
+}
+
+/** From the end of Rebuild’s steps to Return: kit accounted for, repair on record. */
+export async function closeRebuild(page: Page): Promise<void> {
+  await button(page, 'The kit is accounted for').click()
+  await expect(page.getByText('Every item is accounted for')).toBeVisible()
+  await button(page, 'Record the repair').click()
+  await button(page, 'Rebuilt – tray empty').click()
+}
+
+export async function drawAndSign(page: Page, name: string): Promise<void> {
+  const pad = page.getByRole('img', { name: 'Draw your signature here' })
+  const box = (await pad.boundingBox())!
+  await page.mouse.move(box.x + 40, box.y + 60)
+  await page.mouse.down()
+  for (let x = 40; x < 300; x += 20)
+    await page.mouse.move(box.x + x, box.y + 60 + 25 * Math.sin(x / 20))
+  await page.mouse.up()
+  await page.getByLabel('Password').fill(DEMO_PASSWORD)
+  await button(page, name).click()
+  await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
+}

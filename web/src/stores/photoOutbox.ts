@@ -1,0 +1,24 @@
+import { api } from '@uvanta/contract'
+import { ApiProblem, send, urlOf } from '@/api/client'
+import { openDevice, type WaitingPhoto } from './outbox'
+
+/** Photographs that were taken on this device and are not on the server yet. */
+export const photoOutbox = {
+  async keep(photo: WaitingPhoto): Promise<void> {
+    await (await openDevice()).put('photos', photo)
+  },
+  async read(id: string): Promise<Blob | undefined> {
+    return (await (await openDevice()).get('photos', id))?.content
+  },
+  /** Sends what waits for a visit. @throws ApiProblem when the server does not take one */
+  async flush(visitId: string): Promise<void> {
+    const db = await openDevice()
+    for (const photo of await db.getAllFromIndex('photos', 'visit', visitId)) {
+      const url = urlOf(api.visits.keepPhoto, { id: visitId, photo: photo.id }, undefined)
+      const headers = { 'Content-Type': photo.content.type }
+      const response = await send(url, { method: 'PUT', headers, body: photo.content })
+      if (!response.ok) throw new ApiProblem((await response.json()) as never)
+      await db.delete('photos', photo.id)
+    }
+  },
+}

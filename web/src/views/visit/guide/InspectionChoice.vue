@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { type PlacedStep, renewalAdvice, renewalPolicies } from '@uvanta/core/guide'
+import type { PayloadOf } from '@uvanta/core/visit'
+import { computed, ref } from 'vue'
+import { useLibrary } from '@/stores/library'
+import { useVisit } from '@/stores/visit'
+import { useGuide } from './useGuide'
+
+/** What is seen on a part, from its closed list, and what that asks for by the house’s policy. */
+const props = defineProps<{ step: PlacedStep }>()
+const emit = defineEmits<{ found: [finding: Partial<PayloadOf<'guide-step'>>] }>()
+const store = useVisit()
+const library = useLibrary()
+const { partOf } = useGuide(() => props.step.at)
+
+const seen = ref<string[]>([])
+const policy = computed(() =>
+  library.library?.policies.find((p) => p.family === store.state.plan?.equipment.family),
+)
+const advice = computed(() =>
+  renewalAdvice(
+    policy.value?.policy ?? 'inspect',
+    props.step.verdicts?.map((v) => v.id) ?? [],
+    seen.value,
+  ),
+)
+function toggle(defect: string) {
+  seen.value = seen.value.includes(defect)
+    ? seen.value.filter((d) => d !== defect)
+    : [...seen.value, defect]
+}
+</script>
+
+<template>
+  <div class="inspection" role="group" :aria-label="partOf(step.inspect)?.title">
+    <p class="soft">
+      By {{ step.by?.join(' and ') ?? 'eye' }}. Press what is there; nothing pressed is sound.
+    </p>
+    <div class="defects">
+      <BButton
+        v-for="d in step.defects"
+        :key="d"
+        :variant="seen.includes(d) ? 'primary' : 'outline-secondary'"
+        :aria-pressed="seen.includes(d)"
+        @click="toggle(d)"
+        >{{ d }}</BButton
+      >
+    </div>
+    <p class="advice">
+      <strong>{{ advice.why }}</strong>
+      <span v-if="policy" class="soft"> House rule: {{ renewalPolicies[policy.policy] }}.</span>
+    </p>
+    <div class="answers">
+      <BButton
+        v-for="v in step.verdicts"
+        :key="v.id"
+        size="lg"
+        :variant="
+          v.id === advice.verdict
+            ? v.id === 'stop'
+              ? 'danger'
+              : 'primary'
+            : v.id === 'stop'
+              ? 'outline-danger'
+              : 'outline-primary'
+        "
+        @click="emit('found', { finding: v.id, defects: seen })"
+        >{{ v.title }}</BButton
+      >
+    </div>
+  </div>
+</template>
+
+<style scoped>
+p {
+  margin: 0;
+}
+
+.inspection {
+  display: grid;
+  gap: 0.6rem;
+  max-width: 36rem;
+}
+
+.defects {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+}
+
+.answers {
+  display: grid;
+  gap: 0.6rem;
+}
+
+.answers .btn {
+  justify-content: flex-start;
+  text-align: left;
+}
+</style>

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { api, type StockItem } from '@uvanta/contract'
+import { kitDoubts, type Refusal } from '@uvanta/core/visit'
+import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
+import { ApiProblem, call } from '@/api/client'
+import { dateWords } from '@/composables/words'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import StateMark from '@/parts/StateMark.vue'
+import { useLibrary } from '@/stores/library'
+import { useSession } from '@/stores/session'
+import { useVisit } from '@/stores/visit'
+import { useGuide } from '../guide/useGuide'
+import ScanField from './ScanField.vue'
+
+/** The kit against its list: the number on the bag, every item counted. */
+const props = defineProps<{ writable: boolean }>()
+const emit = defineEmits<{ counted: [] }>()
+const store = useVisit()
+const session = useSession()
+const library = useLibrary()
+const { run, kit } = useGuide(() => 'prepare')
+const refusal = shallowRef<Refusal | null>(null)
+const number = ref('')
+const how = ref<'typed' | 'scanned'>('typed')
+const counts = reactive<Record<string, number | undefined>>({})
+const reason = ref('')
+const anew = ref(false)
+const counted = computed(() => store.state.kit)
+
+const lines = computed(() =>
+  (run.value?.kit ?? []).map((k) => {
+    const item = kit.value?.items.find((i) => i.item === k.id)
+    return { ...k, wanted: item?.count ?? k.count, number: item?.number ?? '' }
+  }),
+)
+const onVan = shallowRef<StockItem['held'][number] | null>(null)
+onMounted(async () => {
+  try {
+    const { items } = await call(api.stock.list)
+    const item = items.find((i) => i.number === kit.value?.number)
+    onVan.value = item?.held.find((h) => h.holderId === session.person?.id) ?? null
+  } catch (error) {
+    // Without a connection the kit is counted all the same.
+    if (!(error instanceof ApiProblem)) throw error
+  }
+})
+
+const entry = computed(() => ({
+  number: number.value.trim(),
+  items: lines.value.map((l) => ({ item: l.id, count: counts[l.id] ?? 0 })),
+}))
+const doubts = computed(() =>
+  library.library && entry.value.number ? kitDoubts(store.state, library.library, entry.value) : [],
+)
+const untouched = computed(() => lines.value.some((l) => counts[l.id] === undefined))
+
+function take() {
+  if (!entry.value.number || untouched.value) {
+    refusal.value = {
+      why: entry.value.number ? 'Not every item is counted.' : 'The number on the bag is missing.',
+      todo: 'Count item by item; enter 0 where there is none.',
+    }
+    return
+  }
+  refusal.value = store.record('kit-taken', {
+    ...entry.value,
+    how: how.value,
+    ...(reason.value.trim() ? { departure: reason.value.trim() } : {}),
+  })
+  if (refusal.value) return
+  anew.value = false
+  emit('counted')
+}
+</script>
+
+<template>
+  <section v-if="lines.length > 0" class="kit" aria-labelledby="kit-title">
+    <h3 id="kit-title">Kit</h3>
+    <p v-if="kit">
+      <strong class="mono">{{ kit.number }}</strong> {{ kit.title }}
+      <span class="soft"
+        >· {{ kit.source }}, {{ dateWords(kit.date)
+        }}<template v-if="onVan"> · {{ onVan.quantity }} on your van</template></span
+      >
+    </p>
+    <p v-else class="soft">No spec sheet lists this kit: it is counted against the guide.</p>
+    <p v-if="counted && !anew">
+      <StateMark
+        :state="counted.departure ? 'pass-uncertain' : 'pass'"
+        :label="`${counted.number} counted, ${counted.how}`"
+      />
+      <span v-if="counted.departure" class="soft"> – {{ counted.departure }}</span>
+      <BButton v-if="props.writable" variant="link" @click="anew = true">Count again</BButton>
+    </p>
+    <form v-else-if="props.writable" novalidate @submit.prevent="take">
+      <ScanField v-model="number" label="Number on the bag" @scanned="how = 'scanned'" />
+      <ul class="rows lines">
+        <li v-for="l in lines" :key="l.id">
+          <label :for="`count-${l.id}`"
+            >{{ l.title }} <small class="soft mono">{{ l.number }}</small></label
+          >
+          <span class="soft">of {{ l.wanted }}</span>
+          <input
+            :id="`count-${l.id}`"
+            v-model.number="counts[l.id]"
+            class="form-control mono"
+            type="number"
+            min="0"
+            inputmode="numeric"
+          />
+        </li>
+      </ul>
+      <template v-if="doubts.length > 0 && !untouched">
+        <p class="caution">Not as its list says: {{ doubts.join('; ') }}.</p>
+        <label class="reason"
+          >Why work goes on with it <input v-model="reason" class="form-control" autocomplete="off"
+        /></label>
+      </template>
+      <BButton type="submit" variant="primary" class="mt-2">The kit is counted</BButton>
+    </form>
+    <p v-else class="soft">Not counted.</p>
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+  </section>
+</template>
+
+<style scoped>
+.kit {
+  border-top: 2px solid var(--rule-strong);
+  padding-top: 0.6rem;
+  margin: 0 0 1.25rem;
+}
+
+h3 {
+  font-size: 1.0625rem;
+}
+
+p {
+  margin-bottom: 0.5rem;
+}
+
+.lines {
+  margin-top: 0.75rem;
+}
+
+.lines li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 4rem 5rem;
+  gap: 0.5rem;
+  align-items: center;
+  padding: 0.25rem 0;
+}
+
+.lines small {
+  display: block;
+}
+
+.reason {
+  display: block;
+  font-weight: 600;
+  margin-top: 0.5rem;
+}
+</style>

@@ -1,0 +1,227 @@
+<script setup lang="ts">
+import { type Gauge, api, licenceKinds } from '@uvanta/contract'
+import { slotsOf } from '@uvanta/core/guide'
+import { testPlanOf } from '@uvanta/core/library'
+import { validOn } from '@uvanta/core/programme'
+import type { PayloadOf, Refusal } from '@uvanta/core/visit'
+import { computed, onMounted, shallowRef } from 'vue'
+import { ApiProblem, call } from '@/api/client'
+import { dateWords } from '@/composables/words'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import StateMark from '@/parts/StateMark.vue'
+import { useLibrary } from '@/stores/library'
+import { useSession } from '@/stores/session'
+import { useVisit } from '@/stores/visit'
+import SlotValue from '../guide/SlotValue.vue'
+import { useGuide } from '../guide/useGuide'
+
+/** Everything a visit needs before the van leaves: tools and what does as well, gear, papers, figures. */
+const props = defineProps<{ writable: boolean }>()
+const store = useVisit()
+const session = useSession()
+const library = useLibrary()
+const { guide, run, valueOf, slotOf } = useGuide(() => 'prepare')
+const refusal = shallowRef<Refusal | null>(null)
+
+const gauges = shallowRef<Gauge[]>([])
+onMounted(async () => {
+  try {
+    gauges.value = (await call(api.gauges.list)).items
+  } catch (error) {
+    // The gauge is asked for again where the test begins.
+    if (!(error instanceof ApiProblem)) throw error
+  }
+})
+const pack = computed(() => {
+  const { plan } = store.state
+  return library.library && plan?.packId
+    ? testPlanOf(library.library, plan.packId, plan.equipment.kind).pack
+    : null
+})
+
+interface Paper {
+  readonly title: string
+  readonly state: 'pass' | 'fail'
+  readonly says: string
+}
+const licence = computed<Paper | null>(() => {
+  const kind = guide.value?.licence ?? pack.value?.licence
+  if (!kind) return null
+  const title = licenceKinds[kind as keyof typeof licenceKinds] ?? kind
+  const held = session.person?.licences.find((l) => l.kind === kind)
+  if (!held) return { title, state: 'fail', says: 'you hold none: hand the visit over' }
+  const valid = held.expiresOn >= session.today
+  const until = `${held.number}, ${valid ? 'valid to' : 'expired'} ${dateWords(held.expiresOn)}`
+  return { title, state: valid ? 'pass' : 'fail', says: until }
+})
+const gauge = computed<Paper | null>(() => {
+  if (!pack.value || gauges.value.length === 0) return null
+  const fit = gauges.value.filter(
+    (g) =>
+      g.active && g.calibrations.some((c) => validOn(session.today, c.calibratedOn, c.validUntil)),
+  )
+  return {
+    title: 'Test gauge in calibration',
+    state: fit.length > 0 ? 'pass' : 'fail',
+    says: fit.map((g) => g.tag).join(', ') || 'none today',
+  }
+})
+const papers = computed(() => [licence.value, gauge.value].filter((p): p is Paper => p !== null))
+
+interface Item {
+  readonly id: string
+  readonly title: string
+  /** What does as well. */
+  readonly instead?: string | undefined
+}
+const groups = computed<{ title: string; items: Item[] }[]>(() => [
+  {
+    title: 'Tools',
+    items: (guide.value?.tools ?? []).map((t) => ({
+      id: t.title,
+      title: t.title,
+      ...(t.instead ? { instead: t.instead } : {}),
+    })),
+  },
+  { title: 'Gear', items: (guide.value?.gear ?? []).map((g) => ({ id: g, title: g })) },
+  {
+    title: 'Agreed',
+    items: [
+      { id: 'Shutdown agreed with the customer', title: 'Shutdown agreed with the customer' },
+      { id: 'Maker’s manual at hand', title: 'Maker’s manual at hand' },
+    ],
+  },
+])
+type State = PayloadOf<'prepared'>['state']
+const stateOf = (id: string) => store.state.prepared[id]?.state
+function put(item: string, state: State) {
+  refusal.value = store.record('prepared', { item, state })
+}
+
+/** Figures that steps of this way will ask for and no sheet has. */
+const missing = computed(() => [
+  ...new Set((run.value?.steps ?? []).flatMap(slotsOf).filter((s) => !valueOf(s))),
+])
+</script>
+
+<template>
+  <section class="ready" aria-label="Ready to go">
+    <ul v-if="papers.length > 0" class="rows">
+      <li v-for="p in papers" :key="p.title" class="paper">
+        <StateMark :state="p.state" :label="p.title" /> <span class="soft">{{ p.says }}</span>
+      </li>
+    </ul>
+    <div class="groups">
+      <div v-for="g in groups" v-show="g.items.length > 0" :key="g.title">
+        <h3>{{ g.title }}</h3>
+        <ul class="rows">
+          <li v-for="i in g.items" :key="i.id" class="item">
+            <span class="what">
+              <StateMark
+                :state="
+                  stateOf(i.id) === 'ready'
+                    ? 'pass'
+                    : stateOf(i.id) === 'substitute'
+                      ? 'pass-uncertain'
+                      : stateOf(i.id) === 'missing'
+                        ? 'fail'
+                        : 'open'
+                "
+              />
+              <span
+                >{{ i.title }}
+                <small v-if="i.instead" class="soft">or {{ i.instead }}</small>
+                <small v-else-if="g.title === 'Tools'" class="soft">no substitute</small></span
+              >
+            </span>
+            <span v-if="props.writable" class="answers">
+              <BButton
+                size="sm"
+                :variant="stateOf(i.id) === 'ready' ? 'primary' : 'outline-primary'"
+                :aria-label="`${i.title}: ready`"
+                @click="put(i.id, 'ready')"
+                >Ready</BButton
+              >
+              <BButton
+                v-if="i.instead"
+                size="sm"
+                :variant="stateOf(i.id) === 'substitute' ? 'primary' : 'outline-primary'"
+                :aria-label="`${i.title}: ${i.instead} instead`"
+                @click="put(i.id, 'substitute')"
+                >Instead</BButton
+              >
+              <BButton
+                size="sm"
+                :variant="stateOf(i.id) === 'missing' ? 'danger' : 'outline-secondary'"
+                :aria-label="`${i.title}: missing`"
+                @click="put(i.id, 'missing')"
+                >Missing</BButton
+              >
+            </span>
+          </li>
+        </ul>
+      </div>
+    </div>
+    <template v-if="missing.length > 0 && props.writable">
+      <h3>Figures that no sheet has</h3>
+      <p class="soft">Looked up now, they do not stop the work later.</p>
+      <SlotValue
+        v-for="s in missing"
+        :key="s"
+        :slot-id="s"
+        :slot-title="slotOf(s)?.title ?? s"
+        :dimension="slotOf(s)?.dimension"
+      />
+    </template>
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+  </section>
+</template>
+
+<style scoped>
+.ready {
+  margin-bottom: 1.25rem;
+}
+
+h3 {
+  font-size: 1.0625rem;
+  margin: 0.9rem 0 0.25rem;
+}
+
+.groups {
+  display: grid;
+  gap: 0 2rem;
+  grid-template-columns: repeat(auto-fit, minmax(min(22rem, 100%), 1fr));
+}
+
+.paper,
+.item {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 0.25rem 0.75rem;
+  align-items: center;
+  padding: 0.3rem 0;
+  min-height: 48px;
+}
+
+.item {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+}
+
+.what {
+  display: flex;
+  gap: 0.5rem;
+  align-items: center;
+  line-height: 1.2;
+}
+
+.what small {
+  display: block;
+}
+
+.answers {
+  display: flex;
+  gap: 0.35rem;
+}
+</style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { type Refusal, siteOfVisit } from '@uvanta/core/visit'
+import { computed, reactive, shallowRef } from 'vue'
+import { clockWords } from '@/composables/words'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
+import { useVisit } from '@/stores/visit'
+
+/** What is shut, and the lock or tag that keeps it so. */
+defineProps<{ writable: boolean }>()
+const store = useVisit()
+const library = useLibrary()
+const refusal = shallowRef<Refusal | null>(null)
+const numbers = reactive<Record<string, string>>({})
+
+const shut = computed(() => {
+  const site = library.library ? siteOfVisit(store.state, library.library) : null
+  return (
+    site?.valves.filter(
+      (v) =>
+        store.state.locks[v.id] || (v.role === 'shutoff' && store.state.valves[v.id] === 'shut'),
+    ) ?? []
+  )
+})
+function put(element: string) {
+  const number = numbers[element]?.trim() ?? ''
+  refusal.value = number
+    ? store.record('lock', { element, number, on: true })
+    : { why: 'The number is missing.', todo: 'Enter what stands on the lock or tag.' }
+  if (!refusal.value) numbers[element] = ''
+}
+const takeOff = (element: string, number: string) =>
+  (refusal.value = store.record('lock', { element, number, on: false }))
+</script>
+
+<template>
+  <section v-if="shut.length > 0" aria-labelledby="lock-title">
+    <h2 id="lock-title">Locks and tags</h2>
+    <ul class="rows">
+      <li v-for="v in shut" :key="v.id">
+        <span>{{ v.title }}</span>
+        <template v-if="store.state.locks[v.id]">
+          <span class="mono"
+            >{{ store.state.locks[v.id]?.number }}
+            <small class="soft"
+              >{{ store.state.locks[v.id]?.by }},
+              {{ clockWords(store.state.locks[v.id]?.at ?? '') }}</small
+            ></span
+          >
+          <BButton
+            v-if="writable"
+            size="sm"
+            variant="link"
+            :aria-label="`Take the lock off ${v.title}`"
+            @click="takeOff(v.id, store.state.locks[v.id]?.number ?? '')"
+            >Take off</BButton
+          >
+        </template>
+        <template v-else-if="writable">
+          <input
+            v-model="numbers[v.id]"
+            class="form-control mono"
+            :aria-label="`Number of the lock on ${v.title}`"
+            placeholder="Number"
+          />
+          <BButton
+            size="sm"
+            variant="outline-primary"
+            :aria-label="`Lock ${v.title}`"
+            @click="put(v.id)"
+            >Lock</BButton
+          >
+        </template>
+        <span v-else class="soft">not locked</span>
+      </li>
+    </ul>
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+  </section>
+</template>
+
+<style scoped>
+h2 {
+  font-size: 1.0625rem;
+}
+
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 8rem) auto;
+  gap: 0.5rem;
+  align-items: center;
+  padding: 0.3rem 0;
+}
+
+small {
+  display: block;
+}
+</style>

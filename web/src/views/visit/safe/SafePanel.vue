@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { isAssemblyKind, type Opening } from '@uvanta/core/assembly'
+import { movesOf, type PlacedStep } from '@uvanta/core/guide'
+import { planIsolation, spaceStates } from '@uvanta/core/isolation'
+import { type Refusal, siteOfVisit, type Station } from '@uvanta/core/visit'
+import { computed, ref, shallowRef } from 'vue'
+import AssemblyDrawing from '@/parts/drawing/AssemblyDrawing.vue'
+import ZoneDrawing from '@/parts/drawing/ZoneDrawing.vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
+import { useVisit } from '@/stores/visit'
+
+/**
+ * The equipment with every space as it stands: live, trapped, vented, proved. Pressing a valve records
+ * it; a move that is not safe to go by is refused first, and recorded with a reason if it happened.
+ */
+const props = defineProps<{ station: Station; step: PlacedStep | null; pressable: boolean }>()
+const store = useVisit()
+const library = useLibrary()
+const refusal = shallowRef<Refusal | null>(null)
+const refused = shallowRef<{ element: string; to: Opening } | null>(null)
+const reason = ref('')
+
+const site = computed(() => (library.library ? siteOfVisit(store.state, library.library) : null))
+const equipment = computed(() => store.state.plan?.equipment)
+const drawn = computed(() => {
+  const own = site.value
+  const kind = equipment.value?.kind ?? ''
+  // The assembly’s own drawing serves where the valves are those of its layout.
+  return Boolean(own && isAssemblyKind(kind) && own.spaces.some((s) => s.id === 'body-1'))
+})
+const states = computed(() =>
+  site.value
+    ? spaceStates(
+        site.value,
+        store.state.valves,
+        store.state.proofs.map((p) => p.zone),
+      )
+    : {},
+)
+const inside = computed(() => site.value?.spaces.filter((s) => !s.source) ?? [])
+const wanted = computed(() => {
+  if (!props.step) return []
+  const moves = movesOf(props.step).filter((m) => store.state.valves[m.element] !== m.to)
+  return moves.slice(0, 1).map((m) => m.element)
+})
+const words = computed(() =>
+  Object.fromEntries(inside.value.map((s) => [s.id, states.value[s.id] ?? ''])),
+)
+const live = computed(() => ({
+  openings: store.state.valves,
+  hoses: {},
+  running: [],
+  lifted: [],
+  turning: [],
+  pressures: words.value,
+  wanted: wanted.value,
+  shown: '',
+  heightMm: null,
+}))
+const left = computed(() => (site.value ? planIsolation(site.value).leftAlone : []))
+
+function turn(element: string) {
+  if (!props.pressable || !site.value) return
+  const role = site.value.valves.find((v) => v.id === element)?.role
+  if (!role) return
+  const now = store.state.valves[element] ?? (role === 'shutoff' ? 'open' : 'shut')
+  const step = props.step ? movesOf(props.step).find((m) => m.element === element) : undefined
+  const to: Opening = step && step.to !== now ? step.to : now === 'shut' ? 'open' : 'shut'
+  refusal.value = store.record('valve-moved', { element, to })
+  refused.value = refusal.value ? { element, to } : null
+}
+function depart() {
+  if (!refused.value || !reason.value.trim()) return
+  refusal.value = store.record('valve-moved', {
+    ...refused.value,
+    departure: reason.value.trim(),
+  })
+  if (refusal.value) return
+  refused.value = null
+  reason.value = ''
+}
+</script>
+
+<template>
+  <figure v-if="site && equipment" class="safe">
+    <AssemblyDrawing
+      v-if="drawn"
+      :kind="equipment.kind"
+      :tag="equipment.tag"
+      :live="live"
+      :states="states"
+      :pressable="pressable"
+      @turn="turn"
+    />
+    <ZoneDrawing
+      v-else
+      :site="site"
+      :tag="equipment.tag"
+      :openings="store.state.valves"
+      :states="states"
+      :wanted="wanted"
+      :pressable="pressable"
+      @turn="turn"
+    />
+    <ul class="spaces" aria-label="Spaces">
+      <li v-for="s in inside" :key="s.id" :class="states[s.id]">
+        <span class="swatch" aria-hidden="true" />{{ s.title }} <strong>{{ states[s.id] }}</strong>
+      </li>
+    </ul>
+    <figcaption class="soft small">
+      <template v-if="pressable">Press a valve when it has been turned. </template>
+      From the valves alone: what leaks is not in it, only a reading proves zero.
+      <template v-for="v in left" :key="v.valve"> {{ v.title }} is live: leave it shut.</template>
+    </figcaption>
+    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <form v-if="refused" class="depart" novalidate @submit.prevent="depart">
+      <label
+        >It was turned all the same, because
+        <input v-model="reason" class="form-control" autocomplete="off"
+      /></label>
+      <BButton type="submit" variant="outline-primary" :disabled="!reason.trim()"
+        >Record it so</BButton
+      >
+      <BButton variant="link" @click="((refused = null), (refusal = null))">It was not</BButton>
+    </form>
+  </figure>
+</template>
+
+<style scoped>
+.safe {
+  margin: 0 0 1rem;
+}
+
+.spaces {
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.25rem 1.25rem;
+  padding: 0;
+  margin: 0 0 0.25rem;
+}
+
+.swatch {
+  display: inline-block;
+  width: 1.1em;
+  height: 0.8em;
+  border: 2px solid var(--ink);
+  margin-right: 0.4rem;
+}
+
+.live .swatch {
+  background: color-mix(in srgb, var(--flow) 60%, transparent);
+}
+
+.trapped .swatch {
+  background: repeating-linear-gradient(45deg, var(--flow) 0 2px, transparent 2px 5px);
+}
+
+.live strong,
+.trapped strong {
+  color: var(--fail);
+}
+
+.proved strong {
+  color: var(--pass);
+}
+
+.depart {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: 0.6rem;
+  align-items: end;
+}
+
+.depart label {
+  font-weight: 600;
+}
+
+@media (max-width: 700px) {
+  .depart {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { storedEnergy } from '@uvanta/core/isolation'
+import { computed } from 'vue'
+import { useGuide } from '../guide/useGuide'
+
+/** Energy that stays when the pressure is gone, until the step that lets it out is done. */
+const { guide, run } = useGuide(() => 'make-safe')
+const left = computed(() =>
+  guide.value && run.value
+    ? storedEnergy(guide.value, run.value.steps).filter((e) => !run.value?.done.has(e.step))
+    : [],
+)
+</script>
+
+<template>
+  <aside v-for="e in left" :key="e.id" class="stop" aria-label="Stored energy">
+    <svg viewBox="0 0 40 40" aria-hidden="true">
+      <path d="M13 3h14l10 10v14L27 37H13L3 27V13Z" />
+      <path d="M20 10v13M20 28v2" class="bang" />
+    </svg>
+    <p>
+      <strong>Stop: {{ e.title }} is loaded.</strong>
+      {{ e.controlled ? 'It is let out under control, at this step' : 'This comes out first' }}:
+      <em>{{ e.says }}</em> <span class="soft mono small">step {{ e.step }}</span>
+    </p>
+  </aside>
+</template>
+
+<style scoped>
+.stop {
+  display: flex;
+  gap: 0.9rem;
+  align-items: center;
+  border: 3px solid var(--fail);
+  padding: 0.6rem 0.9rem;
+  margin-bottom: 0.75rem;
+}
+
+svg {
+  width: 40px;
+  flex: none;
+  fill: none;
+  stroke: var(--fail);
+  stroke-width: 3;
+}
+
+.bang {
+  stroke-width: 4.5;
+}
+
+p {
+  margin: 0;
+}
+
+em {
+  font-style: normal;
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { api, type VisitRow } from '@uvanta/contract'
+import type { PayloadOf } from '@uvanta/core/visit'
+import { ref, shallowRef } from 'vue'
+import { ApiProblem, call } from '@/api/client'
+import LinkButton from '@/parts/LinkButton.vue'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import { useSession } from '@/stores/session'
+import { useVisit } from '@/stores/visit'
+
+/** Puts what a computation said on the record of one of today’s visits. */
+const props = defineProps<{ result: PayloadOf<'result'> }>()
+const session = useSession()
+const store = useVisit()
+const visits = shallowRef<VisitRow[] | null>(null)
+const problem = shallowRef<ApiProblem | null>(null)
+const message = ref('')
+const attached = shallowRef<VisitRow | null>(null)
+
+async function attempt(work: () => Promise<void>) {
+  problem.value = null
+  message.value = ''
+  try {
+    await work()
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error
+  }
+}
+const choose = () =>
+  attempt(async () => {
+    attached.value = null
+    const { items } = await call(api.visits.list, { query: { on: session.today, scope: 'mine' } })
+    visits.value = items.filter((v) => v.state === 'planned' || v.state === 'under-way')
+  })
+const attach = (visit: VisitRow) =>
+  attempt(async () => {
+    await store.open(visit.id)
+    const refused = store.record('result', { ...props.result })
+    if (refused) {
+      message.value = `${refused.why} ${refused.todo}`
+      return
+    }
+    attached.value = visit
+    visits.value = null
+  })
+</script>
+
+<template>
+  <div v-if="session.has('technician')" class="attach">
+    <BButton v-if="!visits" variant="link" @click="choose">Attach to a visit</BButton>
+    <template v-else>
+      <p v-if="visits.length === 0" class="soft">None of your visits of today is open.</p>
+      <BButton
+        v-for="v in visits"
+        :key="v.id"
+        size="sm"
+        variant="outline-primary"
+        class="mono"
+        @click="attach(v)"
+        >{{ v.equipment.tag }}</BButton
+      >
+      <BButton size="sm" variant="link" @click="visits = null">Leave it</BButton>
+    </template>
+    <p v-if="attached" role="status">
+      On the record of
+      <LinkButton :to="{ name: 'visit', params: { id: attached.id } }">{{
+        attached.equipment.tag
+      }}</LinkButton>
+    </p>
+    <ProblemNote :problem="problem" :message="message" />
+  </div>
+</template>
+
+<style scoped>
+.attach {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  align-items: center;
+  margin-top: 0.5rem;
+}
+
+p {
+  margin: 0;
+}
+</style>
