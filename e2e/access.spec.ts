@@ -33,6 +33,20 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
     { name: 'verify', who: null, go: (p) => p.goto('/verify/LH-2020-000001-AAAAAAAA') },
     { name: 'library', who: 'odda', go: (p) => p.goto('/library') },
     { name: 'guide', who: 'odda', go: (p) => p.goto('/library/guides/spool-valve') },
+    { name: 'spec sheet', who: 'odda', go: (p) => p.goto('/library/sheets/b-tower-double-check') },
+    { name: 'stock', who: 'sula', go: (p) => p.goto('/stock') },
+    {
+      name: 'a visit by its guide',
+      who: 'odda',
+      go: async (p) => {
+        await p.getByRole('link', { name: /SR-1/ }).first().click()
+        const take = p.getByRole('button', { name: 'Take this guide' })
+        const step = p.locator('.guide-step')
+        await take.or(step).first().waitFor()
+        if (await take.isVisible()) await take.click()
+        await step.waitFor()
+      },
+    },
     { name: 'workbench', who: 'odda', go: (p) => p.goto('/workbench') },
     { name: 'people', who: 'petra', go: (p) => p.goto('/office/people') },
     { name: 'gauges', who: 'petra', go: (p) => p.goto('/office/gauges') },

@@ -2,7 +2,8 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { expect, type Page, test } from '@playwright/test'
 import { compactVerify, createLocalJWKSet } from 'jose'
-import { DEMO_PASSWORD, signIn } from './people'
+import { drawAndSign } from './job'
+import { signIn } from './people'
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
 
@@ -59,16 +60,7 @@ test('the whole job: sign in, test, repair, test again, sign, and a stranger ver
   await button(page, 'Start the as-left test').click()
   await runTest(page, { relief: '2.4', check1: '7.3' })
 
-  const pad = page.getByRole('img', { name: 'Draw your signature here' })
-  const box = (await pad.boundingBox())!
-  await page.mouse.move(box.x + 40, box.y + 60)
-  await page.mouse.down()
-  for (let x = 40; x < 300; x += 20)
-    await page.mouse.move(box.x + x, box.y + 60 + 25 * Math.sin(x / 20))
-  await page.mouse.up()
-  await page.getByLabel('Password').fill(DEMO_PASSWORD)
-  await button(page, 'Sign and issue the certificate').click()
-  await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
+  await drawAndSign(page, 'Sign and issue the certificate')
   await page.getByRole('link', { name: 'Open the certificate' }).click()
   const heading = page.getByRole('heading', { level: 1 })
   await expect(heading).toHaveText(/^LH-\d{4}-\d{6}$/)

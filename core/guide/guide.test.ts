@@ -92,7 +92,8 @@ const damages: Readonly<Record<string, Damage>> = {
   'a valve never shut': drop((s) => Boolean(s.isolate)),
   'a vent never opened': drop((s) => Boolean(s.vent)),
   'a vent left open': drop((s) => Boolean(s.shut)),
-  'a valve left shut': drop((s) => Boolean(s.reopen)),
+  'a valve left shut': drop((s, g) => Boolean(s.reopen) && only(g, (o) => o.reopen === s.reopen)),
+  'a valve left opened in part': drop((s) => Boolean(s.reopen) && s.degree === 'full'),
   'spring load not relieved': drop((s) => Boolean(s.relieve)),
   'a loaded cover taken off without control': change(
     (s) => Boolean(s.controlled),

@@ -147,6 +147,7 @@ function copy(state: ProofState): ProofState {
     off: new Set(state.off),
     gone: new Set(state.gone),
     shut: new Set(state.shut),
+    cracked: new Set(state.cracked),
     openVents: new Set(state.openVents),
     proved: new Set(state.proved),
     relieved: new Set(state.relieved),

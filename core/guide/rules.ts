@@ -46,8 +46,10 @@ const rules: Partial<Record<Verb, Rule>> = {
   },
   reopen(guide, step, state, say) {
     const valve = step.reopen ?? ''
-    if (!state.shut.delete(valve))
+    const wasCracked = state.cracked.delete(valve)
+    if (!state.shut.delete(valve) && !wasCracked)
       say('not-shut', `“${valve}” is opened and was never shut: mend the name`)
+    if (step.degree === 'crack' || step.degree === 'half') state.cracked.add(valve)
     for (const zone of guide.zones ?? []) {
       if (!zone.shutBy.includes(valve)) continue
       state.proved.delete(zone.id)
@@ -213,6 +215,8 @@ export function endFaults(guide: Guide, state: ProofState, say: Say): void {
     say('not-restored', `the as-found setting “${a}” is never restored`)
   for (const m of state.marks) say('mark-unmatched', `the witness mark “${m}” is never matched`)
   for (const v of state.shut) say('left-shut', `“${v}” is shut and never opened again`)
+  for (const v of state.cracked)
+    say('left-cracked', `“${v}” is opened in part and never fully: add a step that opens it`)
   for (const v of state.openVents) say('vent-open', `“${v}” is opened and never shut again`)
   if (state.air) say('air-left-on', 'the air is left on')
   if (!state.power && guide.steps.some((s) => s.power !== undefined))

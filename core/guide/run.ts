@@ -56,8 +56,10 @@ export function guideRun(
   const used = new Map<string, number>()
   const title = (id: string) => guide.parts.find((p) => p.id === id)?.title ?? id
   const steps: PlacedStep[] = []
-  for (const step of expandGuide(guide, subGuides).steps) {
-    if (step.only && !step.only.includes(variant)) continue
+  const ofVariant = expandGuide(guide, subGuides).steps.filter(
+    (s) => !s.only || s.only.includes(variant),
+  )
+  for (const step of ofVariant) {
     const met = Object.entries(step.when ?? {}).every(([part, wanted]) =>
       wanted.includes(findings.get(part) ?? ''),
     )
@@ -89,14 +91,20 @@ export function guideRun(
     steps,
     done,
     tray: [...tray.values()],
-    kit: (guide.kit ?? []).map((k) => ({
-      id: k.id,
-      title: k.title,
-      count: k.count,
-      used: used.get(k.id) ?? 0,
-    })),
+    kit: (guide.kit ?? [])
+      .filter((k) => ofVariant.some((s) => takes(s, k.id)))
+      .map((k) => ({
+        id: k.id,
+        title: k.title,
+        count: k.count,
+        used: used.get(k.id) ?? 0,
+      })),
   }
 }
+
+/** Whether a step, or one that it repeats, fits an item of the kit. */
+const takes = (step: PlacedStep, item: string): boolean =>
+  step.from === item || (step.steps?.some((s) => takes(s, item)) ?? false)
 
 /** The first step of a station that is not done, or null. */
 export const nextStep = (run: GuideRun, station: GuideStation): PlacedStep | null =>

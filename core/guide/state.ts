@@ -8,6 +8,8 @@ export interface ProofState {
   opened: boolean
   tested: boolean
   readonly shut: Set<string>
+  /** Valves that are opened in part and have still to be opened fully. */
+  readonly cracked: Set<string>
   readonly openVents: Set<string>
   readonly proved: Set<string>
   readonly relieved: Set<string>
@@ -33,6 +35,7 @@ export function startState(powered: boolean): ProofState {
     opened: false,
     tested: false,
     shut: new Set(),
+    cracked: new Set(),
     openVents: new Set(),
     proved: new Set(),
     relieved: new Set(),

@@ -9,6 +9,7 @@ import { makeServer } from '../http/server'
 import { benchAppend } from './append'
 import { benchFirstLoad } from './firstLoad'
 import { benchFluid } from './fluid'
+import { benchProver } from './prover'
 import { benchSearch } from './search'
 import { benchTrace } from './trace'
 
@@ -24,6 +25,7 @@ for (const figure of await benchAppend(app, base)) print(figure)
 print(await benchFirstLoad(base))
 print(benchFluid())
 print(benchTrace())
+for (const figure of benchProver(app)) print(figure)
 for (const figure of await benchSearch(app, base)) print(figure)
 http.close()
 http.closeAllConnections()

@@ -40,6 +40,7 @@ const DAY: readonly Planned[] = [
   { who: 'odda', kind: 'pilot regulator', index: 0, purpose: 'overhaul' },
   { who: 'odda', kind: 'actuator', index: 0, purpose: 'fail-action-change' },
   { who: 'odda', kind: 'actuator', index: 1, purpose: 'fail-action-change' },
+  { who: 'odda', kind: 'spring regulator', index: 0, purpose: 'overhaul' },
   { who: 'teo', kind: 'RP', index: 2, pack: DEMO_PACK },
   { who: 'teo', kind: 'RP', index: 5, pack: DEMO_PACK },
   { who: 'teo', kind: 'RP', index: 12, pack: OTHER_PACK },

@@ -81,6 +81,9 @@ function reopen() {
         <StateMark :state="outcome" :label="`As left: ${outcomeWords[outcome]}`" />
       </p>
     </template>
+    <template v-if="verdict" #beside
+      ><VerdictList :verdict="verdict" title="Verdict" class="mt-4"
+    /></template>
     <template #finish><SignForm :outcome="outcome" :certified="certified" /></template>
   </GuideStation>
   <StationFrame

@@ -41,6 +41,12 @@ const isDone = (s: PlacedStep) => run.value?.done.has(s.id) ?? false
 const shown = computed(() => (chosen.value && !isDone(chosen.value) ? chosen.value : due.value))
 const again = computed(() => (chosen.value && isDone(chosen.value) ? chosen.value : null))
 const reason = ref('')
+/** An inspection that ended the work: nothing goes on but stopping, or taking it up again. */
+const halted = computed(() =>
+  steps.value.find((s) =>
+    store.state.guideSteps.some((d) => d.step === s.id && d.finding === 'stop'),
+  ),
+)
 
 function finish() {
   refusal.value = store.record('station-done', { station: props.station })
@@ -62,8 +68,13 @@ function redo() {
     </p>
     <StopCard v-if="active && (station === 'make-safe' || withBench)" />
     <slot name="before" />
+    <p v-if="halted && active && !again" class="caution halted">
+      <strong>The work ends here: {{ stepWords(halted) }}.</strong> Leave the equipment shut in and
+      stop the visit with its reason, at the foot of this page. If the finding was a slip, take that
+      step up again in the list below.
+    </p>
     <GuideStep
-      v-if="shown && active && !again"
+      v-else-if="shown && active && !again"
       :key="shown.id"
       :step="shown"
       :number="steps.indexOf(shown) + 1"
@@ -140,6 +151,10 @@ function redo() {
 .all,
 .say {
   font-size: 1.25rem;
+}
+
+.halted {
+  font-size: 1.125rem;
 }
 
 .drawing {

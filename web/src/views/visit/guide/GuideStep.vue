@@ -8,6 +8,7 @@ import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
 import KitCount from '../prepare/KitCount.vue'
 import ProofForm from '../safe/ProofForm.vue'
+import BoltGuide from './BoltGuide.vue'
 import InspectionChoice from './InspectionChoice.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
 import SlotValue from './SlotValue.vue'
@@ -139,6 +140,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <ol v-if="step.steps && !relaxing" class="inner">
         <li v-for="i in step.steps" :key="i.id">{{ stepWords(i) }}</li>
       </ol>
+      <BoltGuide v-if="step.tighten" :step="step" />
       <InspectionChoice v-if="step.verdicts" :step="step" @found="done" />
       <RelaxingRounds v-else-if="relaxing" :step="step" :relaxing="relaxing" @done="done()" />
       <StepClock v-else-if="step.hold" :step="step" @done="done()" />

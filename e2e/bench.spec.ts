@@ -1,0 +1,73 @@
+import { expect, test } from '@playwright/test'
+import { button } from './job'
+import { signIn } from './people'
+
+test('two versions of a guide are compared, line by line', async ({ page }) => {
+  await signIn(page, 'odda')
+  await page.goto('/library/guides/tower-double-check')
+  await button(page, 'Compare versions').click()
+  await expect(
+    page.getByRole('heading', { name: /Version 1 of .* against version 2/ }),
+  ).toBeVisible()
+  await expect(page.locator('ins', { hasText: 'Witness mark across cover and body' })).toBeVisible()
+  await expect(page.locator('del', { hasText: 'Cover bolts crosswise' })).toBeVisible()
+  await button(page, 'Read it').click()
+  await page.getByLabel('Version').selectOption({ index: 1 })
+  await expect(page.getByText('Cover bolts crosswise')).toBeVisible()
+})
+
+test('a spec sheet shows where every figure comes from, and its kits', async ({ page }) => {
+  await signIn(page, 'odda')
+  await page.goto('/library')
+  await page.getByRole('link', { name: /Maker B B-TDC/ }).click()
+  const row = page.getByRole('row', { name: /Number of cover bolts/ })
+  await expect(row).toContainText('8')
+  await expect(row).toContainText('Maker B service sheet')
+  await expect(page.getByText('K-BTDC-021')).toBeVisible()
+})
+
+test('kits that came in are on the van they were put on', async ({ page }) => {
+  await signIn(page, 'sula')
+  await page.getByRole('link', { name: 'Stock' }).click()
+  await page.getByLabel('Search').fill('K-BTDC-021')
+  const row = page.getByRole('row', { name: /K-BTDC-021/ })
+  const odda = row.locator('td.number').first()
+  const before = Number(await odda.innerText())
+  await button(page, 'Came in or counted: K-BTDC-021').click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('On the van of').selectOption({ label: 'Odda Marrin' })
+  await dialog.getByLabel('How many').fill('2')
+  await dialog.getByRole('button', { name: 'Enter' }).click()
+  await expect(row.getByText(String(before + 2), { exact: true })).toBeVisible()
+  await page.getByLabel('Search').fill('nothing of that name')
+  await expect(page.getByText('No kit found')).toBeVisible()
+})
+
+test('what the workbench says goes on the record of a visit', async ({ page }) => {
+  await signIn(page, 'odda')
+  await page.goto('/workbench')
+  const throws = page.getByRole('region', { name: 'Throws of a shuttle' })
+  await throws.getByLabel('Other end').fill('18')
+  await expect(throws.getByText(/shaft is in backwards/)).toBeVisible()
+  await button(page, 'Attach to a visit').last().click()
+  await throws.getByRole('button', { name: 'RP-109' }).click()
+  await throws.getByRole('link', { name: 'RP-109' }).click()
+  await expect(page.getByText(/Throws of a shuttle: 31 and 18 mm, 13 apart/)).toBeVisible()
+})
+
+test('a change of the house’s files that is bad is named in the library, and nothing of it is used', async ({
+  page,
+}) => {
+  await signIn(page, 'odda')
+  await page.route('**/api/v1/library/state', (route) =>
+    route.fulfill({
+      json: {
+        loadedAt: '2026-06-01T08:00:00Z',
+        faults: [{ file: 'guides/rp-relief.yaml', line: 12, message: 'there is no part “lid”' }],
+      },
+    }),
+  )
+  await page.goto('/library')
+  await expect(page.getByText('The last good version stays in force')).toBeVisible()
+  await expect(page.getByText('guides/rp-relief.yaml:12')).toBeVisible()
+})
