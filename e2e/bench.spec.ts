@@ -55,6 +55,25 @@ test('what the workbench says goes on the record of a visit', async ({ page }) =
   await expect(page.getByText(/Throws of a shuttle: 31 and 18 mm, 13 apart/)).toBeVisible()
 })
 
+test('a bolt circle keeps a pair first, bolts held back, and counts the rounds', async ({
+  page,
+}) => {
+  await signIn(page, 'odda')
+  await page.goto('/workbench')
+  const bolts = page.getByRole('region', { name: 'Bolt circle' })
+  await bolts.getByLabel('Bolts', { exact: true }).fill('4')
+  await bolts.getByLabel('Pair first').fill('2, 4')
+  await bolts.getByLabel('Held back').fill('3')
+  await expect(page.getByTestId('bolt-order')).toHaveText('2 – 4 – 1')
+  for (let turn = 0; turn < 9; turn++)
+    await bolts.getByRole('button', { name: /^Bolt \d done/ }).click()
+  await bolts.getByRole('button', { name: 'Round done – one moved' }).click()
+  await bolts.getByRole('button', { name: 'Round done – none moved' }).click()
+  await expect(bolts.getByText('2 rounds after the passes, none moves any more')).toBeVisible()
+  await bolts.getByLabel('Held back').fill('9')
+  await expect(bolts.getByRole('alert')).toContainText('no bolt 9')
+})
+
 test('a change of the house’s files that is bad is named in the library, and nothing of it is used', async ({
   page,
 }) => {

@@ -2,6 +2,7 @@ import type { Library } from '@uvanta/core/library'
 import { DateTime } from 'luxon'
 import { v7 as uuidv7 } from 'uuid'
 import type { Config } from './config'
+import { BadLibraryFile } from './library/yamlFile'
 import { LibraryShelf } from './service/shelf'
 import { openKeys, randomSuffix, type SigningKeys } from './service/keys'
 import { type Database, openDatabase } from './store/database'
@@ -41,4 +42,13 @@ export async function openApp(config: Config): Promise<App> {
     newSuffix: randomSuffix,
     today: () => now().setZone(config.timeZone).toISODate() as string,
   }
+}
+
+/** Opens the application for a program, or ends it with what is wrong with the library in words. */
+export async function openOrExplain(config: Config): Promise<App> {
+  return openApp(config).catch((error: unknown) => {
+    if (!(error instanceof BadLibraryFile)) throw error
+    process.stderr.write(`The library cannot be used:\n${error.message}\n`)
+    process.exit(1)
+  })
 }

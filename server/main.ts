@@ -2,7 +2,7 @@ import { createServer } from 'node:http'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { pino } from 'pino'
-import { openApp } from './app'
+import { openOrExplain } from './app'
 import { readConfig } from './config'
 import { makeServer } from './http/server'
 
@@ -12,7 +12,7 @@ const root = here.endsWith('dist') ? join(here, '..', '..') : join(here, '..')
 
 const logger = pino({ level: process.env.UVANTA_LOG ?? 'warn' })
 const config = readConfig(process.env, root)
-const app = await openApp(config)
+const app = await openOrExplain(config)
 app.shelf.follow()
 const http = createServer(makeServer(app, logger))
 

@@ -1,7 +1,7 @@
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { Op } from 'sequelize'
-import { openApp } from '../app'
+import { openOrExplain } from '../app'
 import { readConfig } from '../config'
 import { refreshDemoDay } from '../demo/day'
 import { loadDemo } from '../demo/load'
@@ -22,7 +22,7 @@ const commands: Record<string, () => Promise<number>> = {
     return 0
   },
   async demo() {
-    const app = await openApp(readConfig(process.env, root))
+    const app = await openOrExplain(readConfig(process.env, root))
     const loaded = await loadDemo(app, (line) => say(`  ${line}`))
     if (!loaded) say('  the database holds data already')
     await app.db.sequelize.close()
@@ -30,7 +30,7 @@ const commands: Record<string, () => Promise<number>> = {
   },
   /** Visits for today in a demo that was loaded on an earlier day. */
   async 'demo-day'() {
-    const app = await openApp(readConfig(process.env, root))
+    const app = await openOrExplain(readConfig(process.env, root))
     const planned = await refreshDemoDay(app)
     if (planned > 0) say(`  ${planned} visits planned for today`)
     await app.db.sequelize.close()
@@ -45,7 +45,7 @@ const commands: Record<string, () => Promise<number>> = {
     return 0
   },
   async 'verify-chain'() {
-    const app = await openApp(readConfig(process.env, root))
+    const app = await openOrExplain(readConfig(process.env, root))
     const { visits, events, faults } = await verifyChains(app)
     for (const f of faults) say(`visit ${f.visitId}, event ${f.seq}: ${f.what}`)
     say(`${events} events in ${visits} visits checked, ${faults.length} faults`)

@@ -175,7 +175,9 @@ nav {
     flex-direction: column;
     justify-content: center;
     gap: 0.1rem;
-    font-size: 0.8125rem;
+    min-width: 0;
+    font-size: 0.75rem;
+    letter-spacing: -0.02em;
     padding: 0.3rem 0;
     border-bottom: 0;
   }

@@ -75,6 +75,13 @@ const view = computed(() => {
     ...g.kit.filter((k) => wanted.includes(k.id)).map((k) => k.x),
   ]
   if (xs.length === 0) return whole
+  if (!withKit.value) {
+    // Without the kit below there is room for what stands beside it.
+    const width = 360
+    const middle = (Math.min(...xs) + Math.max(...xs)) / 2
+    const from = Math.min(Math.max(0, middle - width / 2), g.width - width)
+    return `${from} 0 ${width} ${g.height}`
+  }
   const left = Math.max(0, Math.min(...xs, 340) - 56)
   const right = Math.min(
     g.width,

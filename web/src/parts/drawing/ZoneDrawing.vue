@@ -53,69 +53,71 @@ const opening = (id: string, role: string): Opening =>
 </script>
 
 <template>
-  <svg
-    class="drawing"
-    :viewBox="`0 0 800 ${rows.length * ROW}`"
-    role="group"
-    :aria-label="`Drawing of ${tag}`"
-  >
-    <defs>
-      <pattern
-        id="zone-trapped"
-        width="8"
-        height="8"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <path d="M0 0V8" class="hatch" />
-      </pattern>
-    </defs>
-    <g v-for="r in rows" :key="r.id" :transform="`translate(0 ${r.top})`" :class="r.state">
-      <path class="wall" :d="`M8 ${Y - 13}H${BODY.left}M8 ${Y + 13}H${BODY.left}`" />
-      <path
-        v-if="r.hasOutlet"
-        class="wall"
-        :d="`M${BODY.right} ${Y - 13}H792M${BODY.right} ${Y + 13}H792`"
-      />
-      <rect
-        class="space"
-        :x="BODY.left"
-        :y="BODY.top"
-        :width="BODY.right - BODY.left"
-        :height="BODY.bottom - BODY.top"
-      />
-      <text class="state" :x="400" :y="Y + 6">{{ r.state }}</text>
-      <template v-for="v in r.shutoffs" :key="v.id">
-        <DrawnValve
-          :x="v.x"
-          :y="Y"
-          :size="22"
-          :label="v.title"
-          :opening="opening(v.id, v.role)"
-          :pressable="pressable"
-          :wanted="wanted.includes(v.id)"
-          @turn="emit('turn', v.id)"
+  <div class="scroll-x">
+    <svg
+      class="drawing"
+      :viewBox="`0 0 800 ${rows.length * ROW}`"
+      role="group"
+      :aria-label="`Drawing of ${tag}`"
+    >
+      <defs>
+        <pattern
+          id="zone-trapped"
+          width="8"
+          height="8"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <path d="M0 0V8" class="hatch" />
+        </pattern>
+      </defs>
+      <g v-for="r in rows" :key="r.id" :transform="`translate(0 ${r.top})`" :class="r.state">
+        <path class="wall" :d="`M8 ${Y - 13}H${BODY.left}M8 ${Y + 13}H${BODY.left}`" />
+        <path
+          v-if="r.hasOutlet"
+          class="wall"
+          :d="`M${BODY.right} ${Y - 13}H792M${BODY.right} ${Y + 13}H792`"
         />
-        <text class="name" :x="v.x" :y="Y + 50">{{ v.title }}</text>
-      </template>
-      <template v-for="v in r.vents" :key="v.id">
-        <path class="stub" :d="`M${v.x} ${BODY.bottom}v36`" />
-        <DrawnValve
-          :x="v.x"
-          :y="BODY.bottom + 17"
-          :size="11"
-          :along="90"
-          :label="v.title"
-          :opening="opening(v.id, v.role)"
-          :pressable="pressable"
-          :wanted="wanted.includes(v.id)"
-          @turn="emit('turn', v.id)"
+        <rect
+          class="space"
+          :x="BODY.left"
+          :y="BODY.top"
+          :width="BODY.right - BODY.left"
+          :height="BODY.bottom - BODY.top"
         />
-        <text class="name" :x="v.x" :y="BODY.bottom + 56">{{ v.title }}</text>
-      </template>
-      <path class="flow" :d="`M14 ${Y - 40}h58m-11-6 11 6-11 6`" />
-    </g>
-  </svg>
+        <text class="state" :x="400" :y="Y + 6">{{ r.state }}</text>
+        <template v-for="v in r.shutoffs" :key="v.id">
+          <DrawnValve
+            :x="v.x"
+            :y="Y"
+            :size="22"
+            :label="v.title"
+            :opening="opening(v.id, v.role)"
+            :pressable="pressable"
+            :wanted="wanted.includes(v.id)"
+            @turn="emit('turn', v.id)"
+          />
+          <text class="name" :x="v.x" :y="Y + 50">{{ v.title }}</text>
+        </template>
+        <template v-for="v in r.vents" :key="v.id">
+          <path class="stub" :d="`M${v.x} ${BODY.bottom}v36`" />
+          <DrawnValve
+            :x="v.x"
+            :y="BODY.bottom + 17"
+            :size="11"
+            :along="90"
+            :label="v.title"
+            :opening="opening(v.id, v.role)"
+            :pressable="pressable"
+            :wanted="wanted.includes(v.id)"
+            @turn="emit('turn', v.id)"
+          />
+          <text class="name" :x="v.x" :y="BODY.bottom + 56">{{ v.title }}</text>
+        </template>
+        <path class="flow" :d="`M14 ${Y - 40}h58m-11-6 11 6-11 6`" />
+      </g>
+    </svg>
+  </div>
 </template>
 
 <style scoped>
@@ -123,6 +125,7 @@ const opening = (id: string, role: string): Opening =>
   --water-live: color-mix(in srgb, var(--flow) 34%, transparent);
 
   width: 100%;
+  min-width: 46rem;
   max-width: 56rem;
   display: block;
 }

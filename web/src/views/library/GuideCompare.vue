@@ -3,6 +3,7 @@ import { expandGuide, stepWords } from '@uvanta/core/guide'
 import type { GuideText } from '@uvanta/core/visit'
 import { diffArrays } from 'diff'
 import { computed } from 'vue'
+import { dateWords } from '@/composables/words'
 
 /** Two versions of a guide side by side: what was taken out, what came in. */
 const props = defineProps<{ before: GuideText; after: GuideText }>()
@@ -30,8 +31,8 @@ const counts = computed(() => ({
 <template>
   <section class="section" aria-labelledby="compare-title">
     <h2 id="compare-title">
-      Version {{ before.guide.version }} of {{ before.guide.date }} against version
-      {{ after.guide.version }} of {{ after.guide.date }}
+      Version {{ before.guide.version }} of {{ dateWords(before.guide.date) }} against version
+      {{ after.guide.version }} of {{ dateWords(after.guide.date) }}
     </h2>
     <p class="soft">{{ counts.removed }} lines taken out, {{ counts.added }} put in.</p>
     <ol class="rows">

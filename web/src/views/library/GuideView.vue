@@ -4,6 +4,7 @@ import { stationTitles } from '@uvanta/core/visit'
 import type { GuideText } from '@uvanta/core/visit'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useTitle } from '@/composables/useTitle'
+import { dateWords } from '@/composables/words'
 import EmptySheet from '@/parts/EmptySheet.vue'
 import StateMark from '@/parts/StateMark.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
@@ -70,7 +71,7 @@ const print = () => window.print()
       <TitleBlock
         :title="guide.title"
         :cells="[
-          { label: 'Version', value: `${guide.version} of ${guide.date}` },
+          { label: 'Version', value: `${guide.version} of ${dateWords(guide.date)}` },
           { label: 'Service', value: guide.service },
           { label: 'Variants', value: guide.variants.map((v) => v.title).join(', '), span: 2 },
         ]"
@@ -91,7 +92,7 @@ const print = () => window.print()
             <select v-model="version" class="form-select">
               <option :value="null">{{ inForce?.version }}, in force</option>
               <option v-for="e in earlier" :key="e.guide.version" :value="e.guide.version">
-                {{ e.guide.version }} of {{ e.guide.date }}
+                {{ e.guide.version }} of {{ dateWords(e.guide.date) }}
               </option>
             </select>
           </label>
@@ -129,7 +130,7 @@ const print = () => window.print()
               <li v-for="s in guide.slots" :key="s.id">{{ s.title }}</li>
             </ul>
           </section>
-          <section>
+          <section class="parts">
             <h2>Parts, and what people call them</h2>
             <ul>
               <li v-for="p in guide.parts" :key="p.id" class="part">
@@ -188,12 +189,22 @@ const print = () => window.print()
   align-items: end;
 }
 
+.parts {
+  grid-column: 1 / -1;
+}
+
+.lists .parts ul {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(16rem, 1fr));
+  gap: 0 1.5rem;
+  padding: 0;
+}
+
 .part {
   display: flex;
   gap: 0.5rem;
   align-items: center;
   list-style: none;
-  margin-left: -1.1rem;
 }
 
 .lists {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { boltPlan } from '@uvanta/core/craft'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import BoltCircle from '@/parts/drawing/BoltCircle.vue'
 import AttachResult from './AttachResult.vue'
 import { attempt } from './attempt'
@@ -10,9 +10,36 @@ const count = ref(8)
 const start = ref(1)
 const tightened = ref(0)
 
+/** Pairs that come first, long ones that come last, bolts left part-threaded: “1, 5”. */
+const first = ref('')
+const last = ref('')
+const holdBack = ref('')
+const listOf = (text: string) => (text.match(/\d+/g) ?? []).map(Number)
+/** Rounds after the passes, as long as one still moved. */
+const rounds = ref(0)
+const rested = ref(false)
+
 const outcome = computed(() =>
-  attempt(() => boltPlan({ count: Number(count.value), start: Number(start.value) })),
+  attempt(() =>
+    boltPlan({
+      count: Number(count.value),
+      start: Number(start.value),
+      first: listOf(first.value),
+      last: listOf(last.value),
+      holdBack: listOf(holdBack.value),
+    }),
+  ),
 )
+watch([count, start, first, last, holdBack], begin)
+function begin() {
+  tightened.value = 0
+  rounds.value = 0
+  rested.value = false
+}
+function round(moved: boolean) {
+  rounds.value++
+  rested.value = !moved
+}
 const plan = computed(() => ('answer' in outcome.value ? outcome.value.answer : null))
 const order = computed(() => plan.value?.passes[0]?.order ?? [])
 const total = computed(() => order.value.length * (plan.value?.passes.length ?? 0))
@@ -37,28 +64,21 @@ const inPass = computed(() =>
     <div class="entry">
       <label
         >Bolts
-        <input
-          v-model.number="count"
-          class="form-control mono"
-          type="number"
-          min="2"
-          max="96"
-          @input="tightened = 0"
+        <input v-model.number="count" class="form-control mono" type="number" min="2" max="96"
       /></label>
       <label
-        >First bolt
-        <input
-          v-model.number="start"
-          class="form-control mono"
-          type="number"
-          min="1"
-          @input="tightened = 0"
+        >First bolt <input v-model.number="start" class="form-control mono" type="number" min="1"
       /></label>
+      <label
+        >Pair first <input v-model="first" class="form-control mono" placeholder="1, 5"
+      /></label>
+      <label>Last <input v-model="last" class="form-control mono" placeholder="3, 7" /></label>
+      <label>Held back <input v-model="holdBack" class="form-control mono" /></label>
     </div>
     <p v-if="'says' in outcome" class="caution" role="alert">{{ outcome.says }}</p>
     <div v-else class="drawn">
       <BoltCircle
-        :count="order.length"
+        :count="Number(count)"
         :next="next ?? null"
         :done="inPass"
         :caption="next ? `${Math.round(part * 100)} %` : 'go round'"
@@ -74,7 +94,18 @@ const inPass = computed(() =>
             >Bolt {{ next }} done</BButton
           >
           <BButton v-if="tightened > 0" variant="link" @click="tightened--">Back one</BButton>
-          <BButton v-if="tightened > 0" variant="link" @click="tightened = 0">Again</BButton>
+          <BButton v-if="tightened > 0" variant="link" @click="begin">Again</BButton>
+        </div>
+        <div v-if="!next" class="actions">
+          <template v-if="!rested">
+            <BButton variant="primary" @click="round(true)">Round done – one moved</BButton>
+            <BButton variant="outline-primary" @click="round(false)"
+              >Round done – none moved</BButton
+            >
+          </template>
+          <span class="soft"
+            >{{ rounds }} rounds after the passes{{ rested ? ', none moves any more' : '' }}</span
+          >
         </div>
         <AttachResult
           :result="{
@@ -91,7 +122,7 @@ const inPass = computed(() =>
 <style scoped>
 .entry {
   display: grid;
-  grid-template-columns: 8rem 8rem;
+  grid-template-columns: repeat(auto-fill, minmax(6.5rem, 1fr));
   gap: 0.75rem;
 }
 

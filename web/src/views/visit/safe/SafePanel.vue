@@ -3,6 +3,7 @@ import { isAssemblyKind, type Opening } from '@uvanta/core/assembly'
 import { movesOf, type PlacedStep } from '@uvanta/core/guide'
 import { planIsolation, spaceStates } from '@uvanta/core/isolation'
 import { type Refusal, siteOfVisit, type Station } from '@uvanta/core/visit'
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import AssemblyDrawing from '@/parts/drawing/AssemblyDrawing.vue'
 import ZoneDrawing from '@/parts/drawing/ZoneDrawing.vue'
@@ -20,6 +21,9 @@ const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
 const refused = shallowRef<{ element: string; to: Opening } | null>(null)
 const reason = ref('')
+/** On a phone only what the step turns is drawn, large enough for a glove. */
+const narrow = useMediaQuery('(max-width: 700px)')
+const whole = ref(false)
 
 const site = computed(() => (library.library ? siteOfVisit(store.state, library.library) : null))
 const equipment = computed(() => store.state.plan?.equipment)
@@ -91,6 +95,7 @@ function depart() {
       :live="live"
       :states="states"
       :pressable="pressable"
+      :folded="narrow && !whole"
       @turn="turn"
     />
     <ZoneDrawing
@@ -103,6 +108,9 @@ function depart() {
       :pressable="pressable"
       @turn="turn"
     />
+    <BButton v-if="drawn && narrow && wanted.length > 0" variant="link" @click="whole = !whole">{{
+      whole ? 'Only what the step turns' : 'The whole drawing'
+    }}</BButton>
     <ul class="spaces" aria-label="Spaces">
       <li v-for="s in inside" :key="s.id" :class="states[s.id]">
         <span class="swatch" aria-hidden="true" />{{ s.title }} <strong>{{ states[s.id] }}</strong>
