@@ -56,6 +56,10 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
     return press('Zero is read')
   }
   if (await step.locator('.relaxing').isVisible()) return goRound(page)
+  if (await step.locator('form.setting').isVisible()) {
+    await step.getByLabel('As found').fill('3 turns from fully out')
+    return press('Written down')
+  }
   if (await step.locator('form.temporary').isVisible()) {
     await step.getByLabel('Permitted by').fill('Cross-connection office, by telephone')
     await step.getByLabel('Renew by').fill(inDays(21))

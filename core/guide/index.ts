@@ -1,3 +1,4 @@
+export type { Facing, GuidePart, PartShape } from './equipment'
 export { expandGuide, type PlacedStep } from './expand'
 export { movesOf, type StepMove } from './moves'
 export { type Fault, proveGuide, type Proof } from './prove'
@@ -20,15 +21,12 @@ export {
   type TrayPart,
 } from './run'
 export {
-  type Facing,
   type Guide,
-  type GuidePart,
   guideSchema,
   type GuideStation,
   guideStations,
   type GuideStep,
   type InspectionVerdict,
-  type PartShape,
   serves,
   stepSchema,
   type SubGuide,

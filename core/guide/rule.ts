@@ -1,6 +1,7 @@
 import type { PlacedStep } from './expand'
 import type { ProofState } from './state'
-import type { Guide, GuidePart } from './types'
+import type { GuidePart } from './equipment'
+import type { Guide } from './types'
 
 /** Says what is wrong: short name of the rule, and the sentence with its remedy. */
 export type Say = (rule: string, message: string) => void

@@ -1,7 +1,16 @@
 import * as yup from 'yup'
-import { type Elastomer, elastomers, type Lubricant, lubricants } from '../craft'
-import { type Dimension, dimensionNames } from '../quantity'
+import { type Lubricant, lubricants } from '../craft'
 import { integer, line, localDate, prose, slug, strictObject } from '../schema'
+import {
+  facings,
+  fastenerSchema,
+  kitItemSchema,
+  named,
+  partSchema,
+  slotSchema,
+  zoneSchema,
+} from './equipment'
+import { names, oneOf, ref, refs } from './fields'
 
 /** Stations of a visit in which a guide’s steps are carried out. */
 export const guideStations = [
@@ -13,105 +22,6 @@ export const guideStations = [
   'as-left',
 ] as const
 export type GuideStation = (typeof guideStations)[number]
-
-const names = () => yup.array(slug().required()).strict(true).min(1)
-const oneOf = <T extends string>(list: readonly T[]) => yup.string<T>().strict(true).oneOf(list)
-
-/** A name, or in a sub-guide the place of one: `{check}`. */
-const ref = () =>
-  yup
-    .string()
-    .strict(true)
-    .matches(/^[a-z0-9{][a-z0-9{}-]{0,59}$/, 'must be lower-case words joined by hyphens')
-const refs = () => yup.array(ref().required()).strict(true).min(1)
-
-/** What a part looks like on the tray and on an orientation card. */
-export const partShapes = [
-  'ring',
-  'disc',
-  'plate',
-  'diaphragm',
-  'spring',
-  'cover',
-  'piston',
-  'stem',
-  'tube',
-  'body',
-  'seat',
-  'clip',
-  'pin',
-  'lip-seal',
-  'check',
-] as const
-export type PartShape = (typeof partShapes)[number]
-
-/** Which way an orientation card points. */
-export const facings = ['up', 'down', 'left', 'right', 'opposite', 'in-line'] as const
-export type Facing = (typeof facings)[number]
-
-const partSchema = strictObject({
-  id: slug().required(),
-  title: line(80).required(),
-  /** How it is drawn. */
-  shape: oneOf(partShapes).required(),
-  /** What it belongs to on the drawing of its assembly. */
-  element: slug(),
-  /** What people also call it, so that search finds either. */
-  synonyms: yup.array(line(60).required()).strict(true),
-  /** Parts that must be off before this one can come off, and go on after it. */
-  under: names(),
-  /** Zone that taking this part off opens. */
-  closes: slug(),
-  /** Spring that pushes against it: its load must be relieved, or it comes off under control. */
-  spring: slug(),
-  /** What it is made of, where a lubricant could attack it. */
-  rubber: oneOf<Elastomer>(Object.keys(elastomers) as Elastomer[]),
-  /** It can be put in the wrong way round: fitting it shows how it goes. */
-  orient: yup.boolean().strict(true),
-  /** Taking it off changes a setting. */
-  disturbs: slug(),
-  /** It never gets lubricant: a face that must grip, a port that must stay clear. */
-  dry: yup.boolean().strict(true),
-  /** Heavy: slot with its mass. */
-  mass: slug(),
-})
-export type GuidePart = yup.InferType<typeof partSchema>
-
-const kitItemSchema = strictObject({
-  id: slug().required(),
-  title: line(80).required(),
-  count: integer(1, 200).required(),
-  /** Spares that the kit carries on purpose. */
-  spare: integer(0, 50),
-})
-
-const slotSchema = strictObject({
-  id: slug().required(),
-  title: line(80).required(),
-  /** Kind of quantity; absent for a plain number or word. */
-  dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames),
-})
-
-const named = strictObject({ id: slug().required(), title: line(80).required() })
-
-/** A space that can hold pressure, what shuts it off and what vents it. */
-const zoneSchema = strictObject({
-  id: slug().required(),
-  title: line(80).required(),
-  shutBy: names().required(),
-  ventedBy: names().required(),
-  /** Vents that stay shut, since they are live. */
-  neverVentedBy: names(),
-})
-
-const fastenerSchema = strictObject({
-  id: slug().required(),
-  title: line(80).required(),
-  /** Part that they hold. */
-  holds: slug().required(),
-  /** Slot with their number, where they stand in a circle. */
-  count: slug(),
-})
 
 const noteOption = strictObject({ school: line(60).required(), says: prose(300).required() })
 

@@ -21,7 +21,6 @@ import {
   type PayloadOf,
   type Refusal,
   runOfGuide,
-  siteOfVisit,
   slotFigure,
   type Station,
   type VisitEvent,
@@ -57,7 +56,11 @@ export class Job {
     library: shippedLibrary,
     person: {
       roles: ['technician'],
-      licences: [{ kind: 'backflow-tester', number: 'BT-1', expiresOn: '2030-01-01' }],
+      licences: ['backflow-tester', 'gas-regulator'].map((kind) => ({
+        kind,
+        number: `${kind}-1`,
+        expiresOn: '2030-01-01',
+      })),
     },
   }
 
@@ -235,6 +238,7 @@ export class Job {
 
   private finding(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
     const mm = (value: string) => ({ value, unit: 'mm' }) as const
+    if (step.snapshot) return { setting: '3½ turns from fully out' }
     if (step.measure) return { throws: { one: mm('31'), other: mm('31') } }
     if (step.temporary) return { temporary: { until: '2026-07-01', permittedBy: 'The authority' } }
     if (!step.verdicts) return {}
@@ -266,10 +270,5 @@ export class Job {
     this.must('repair', { text: 'By the guide', parts: [] })
     this.carryOut('rebuild').closeKit().done('rebuild')
     return this.carryOut('return').done('return')
-  }
-
-  /** Whether the site of the job knows a valve. */
-  knows(valve: string): boolean {
-    return siteOfVisit(this.state, shippedLibrary)?.valves.some((v) => v.id === valve) ?? false
   }
 }

@@ -1,22 +1,18 @@
-import { DateTime } from 'luxon'
-import { throwSymmetry } from '../craft'
 import {
   type GuideStation,
   guideStations,
   nextStep,
   type PlacedStep,
   relaxingOf,
-  renewalAdvice,
   serves,
   stepWords,
 } from '../guide'
 import { guideOf } from '../library'
-import { valueToSi } from '../quantity'
 import type { VisitEvent } from './events'
-import { localDateOf } from './fold'
 import { kitRefusal } from './guardKit'
 import { safeStepRefusal } from './guardSafe'
-import { missingSlots, runOfGuide, slotFigure } from './jobGuide'
+import { inspectionRefusal, proofRefusal, qualifiedRefusal } from './guardStep'
+import { missingSlots, runOfGuide } from './jobGuide'
 import { passedAsLeft } from './judgement'
 import { currentStation, type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from './state'
@@ -96,6 +92,7 @@ export function guardGuideStep(
     )
   }
   return (
+    qualifiedRefusal(state, step, event, context) ??
     inspectionRefusal(state, step, event, context) ??
     proofRefusal(state, step, event, context) ??
     (departure ? null : safeStepRefusal(state, step, context)) ??
@@ -133,99 +130,6 @@ function findStep(
     )
   }
   return { step }
-}
-
-/** An inspection has a finding of its list, and one that fits what was seen and the house’s policy. */
-function inspectionRefusal(
-  state: VisitState,
-  step: PlacedStep,
-  { payload }: VisitEvent<'guide-step'>,
-  { library }: GuardContext,
-): Refusal | null {
-  if (!step.verdicts) return null
-  const { finding, defects = [], departure } = payload
-  if (!step.verdicts.some((v) => v.id === finding)) {
-    return refuse(
-      'An inspection needs its finding.',
-      `Choose one of ${step.verdicts.map((v) => v.title).join(', ')}.`,
-    )
-  }
-  const strange = defects.filter((d) => !step.defects?.includes(d))
-  if (strange.length > 0) {
-    return refuse(
-      `“${strange.join(', ')}” is not on the list of this inspection.`,
-      `Choose from ${step.defects?.join(', ')}.`,
-    )
-  }
-  const family = state.plan?.equipment.family
-  const policy = library.policies.find((p) => p.family === family)?.policy ?? 'inspect'
-  const advice = renewalAdvice(
-    policy,
-    step.verdicts.map((v) => v.id),
-    defects,
-  )
-  if (finding === advice.verdict || departure) return null
-  const wanted = step.verdicts.find((v) => v.id === advice.verdict)?.title ?? advice.verdict
-  return refuse(
-    `${advice.why} By the house’s policy that is: ${wanted}.`,
-    'Choose it, name what else was seen, or give the reason for the departure.',
-  )
-}
-
-/** Rounds, waiting times, throws and temporary repairs carry their own proof. */
-function proofRefusal(
-  state: VisitState,
-  step: PlacedStep,
-  event: VisitEvent<'guide-step'>,
-  { library }: GuardContext,
-): Refusal | null {
-  const { departure, throws, temporary } = event.payload
-  if (step.temporary) {
-    if (!temporary)
-      return refuse(
-        'A temporary repair needs the date by which it is renewed, and who permitted it.',
-        'Enter both.',
-      )
-    if (temporary.until <= localDateOf(event))
-      return refuse('The renew-by date lies in the past.', 'Give a date after today.')
-  }
-  if (step.measure === 'throws') {
-    if (!throws) return refuse('Both throws are measured.', 'Enter both projections.')
-    const metres = ({ value, unit }: { value: string; unit: string }) =>
-      valueToSi('length', Number(value), unit)
-    const { one, other } = { one: metres(throws.one), other: metres(throws.other) }
-    if (one === 0 && other === 0)
-      return refuse('Nothing stands out at either end.', 'Throw it both ways, then measure.')
-    const verdict = throwSymmetry({ one, other })
-    if (!verdict.equal && !departure) return refuse(verdict.says, 'Take the step up again.')
-  }
-  if (departure) return null
-  if (step.count === 'kit' && !state.kit && runOfGuide(state, library)?.kit.length) {
-    return refuse('The kit is not counted.', 'Count it item by item, then go on.', 'prepare')
-  }
-  const relaxing = relaxingOf(step)
-  if (relaxing) {
-    const rounds = state.guideRounds.filter((r) => r.step === step.id)
-    const least = Number(slotFigure(state, library, relaxing.rounds ?? '')?.value ?? 1)
-    if (rounds.length < least)
-      return refuse(`${rounds.length} of at least ${least} rounds are made.`, 'Go round again.')
-    if (rounds.at(-1)?.moved !== false)
-      return refuse('In the last round a fastener still moved.', 'Go round until none moves.')
-  }
-  if (step.hold) {
-    const started = state.guideTimers.findLast((t) => t.step === step.id)
-    if (!started) return refuse('Its time has not begun.', 'Start the clock.')
-    const minutes = Number(slotFigure(state, library, step.hold)?.value ?? 0)
-    const passed = DateTime.fromISO(event.deviceTime)
-      .diff(DateTime.fromISO(started.at))
-      .as('minutes')
-    if (passed < minutes)
-      return refuse(
-        `${Math.ceil(minutes - passed)} of ${minutes} minutes are left.`,
-        'Wait, or record the departure with its reason.',
-      )
-  }
-  return null
 }
 
 /** The customer’s side is opened when the as-left test has passed, not before. */

@@ -3,10 +3,13 @@ import { type Guide, type InspectionVerdict, nextStep } from '../guide'
 import { Job, type JobOptions } from '../testing/job'
 import { shippedLibrary } from '../testing/library'
 import {
+  type EventDraft,
+  guard,
   kitDoubts,
   outcomeOf,
   type PayloadOf,
   runOfGuide,
+  settingAsFound,
   slotFigure,
   standingAfter,
   temporaryUntil,
@@ -225,6 +228,41 @@ describe('what a step proves by itself', () => {
     expect(thrown('0', '0')?.why).toMatch(/Nothing stands out/)
     expect(thrown('30', '18')?.why).toMatch(/backwards/)
     expect(thrown('30', '29')).toBeNull()
+  })
+})
+
+describe('a setting', () => {
+  const regulator = () =>
+    new Job({ family: 'spring-regulator', kind: 'spring regulator' }).choose(
+      guide('spring-regulator'),
+      'gas',
+    )
+  it('is written down as found, and shown where it is restored', () => {
+    const job = regulator().carryOut('prepare', (s) => Boolean(s.snapshot))
+    const step = { step: job.due('prepare')?.id ?? '', at: 'prepare' } as const
+    expect(job.write('guide-step', step).refused?.why).toMatch(/setting as found is missing/)
+    job.must('guide-step', { ...step, setting: '4 turns' })
+    const restore = job.run.steps.find((s) => s.restore)
+    expect(restore && settingAsFound(job.state, job.run, restore)).toBe('4 turns')
+  })
+})
+
+describe('qualified work', () => {
+  it('is confirmed by whoever holds the licence, or by somebody beside him with a reason', () => {
+    const job = new Job({ family: 'spring-regulator', kind: 'spring regulator' })
+      .choose(guide('spring-regulator'), 'gas')
+      .toMakeSafe()
+      .carryOut('make-safe', (s) => s.gate === 'qualified')
+    const step = { step: job.due('make-safe')?.id ?? '', at: 'make-safe' } as const
+    const unlicensed = { ...job.context, person: { roles: ['technician'], licences: [] } }
+    const ask = (payload: PayloadOf<'guide-step'>) => {
+      const last = job.events.at(-1)
+      const draft = { ...last, id: 'x', kind: 'guide-step', payload } as unknown as EventDraft
+      return guard(job.events, draft, unlicensed)
+    }
+    expect(ask(step)?.why).toMatch(/licence “gas-regulator”/)
+    expect(ask({ ...step, departure: 'Teo, GR-0655, stands beside me' })).toBeNull()
+    expect(job.write('guide-step', step).refused).toBeNull()
   })
 })
 

@@ -46,6 +46,8 @@ export const guidePayloads = {
     finding: slug(),
     /** Defects seen, of the closed list of the step. */
     defects: yup.array(line(40).required()).strict(true).max(20),
+    /** A setting as it was found: turns, height, scale. */
+    setting: line(80),
     /** How often a repeat went round. */
     rounds: integer(1, 99),
     /** Both projections of a shuttle that was thrown both ways. */

@@ -75,3 +75,14 @@ export const missingSlots = (state: VisitState, library: Library, step: PlacedSt
 export function siteOfVisit(state: VisitState, library: Library): IsolationSite | null {
   return siteOf(guideOfVisit(state, library)?.guide, state.plan?.equipment.kind ?? '')
 }
+
+/** The setting that a step restores, as it was found; undefined when nobody wrote it down. */
+export function settingAsFound(
+  state: VisitState,
+  run: GuideRun,
+  step: PlacedStep,
+): string | undefined {
+  if (!step.restore) return undefined
+  const taken = run.steps.filter((s) => s.snapshot === step.restore).map((s) => s.id)
+  return state.guideSteps.findLast((d) => taken.includes(d.step) && d.setting)?.setting
+}

@@ -82,14 +82,17 @@ export async function populate(app: App) {
     })
   const tester = await person('tester', ['technician'])
   const other = await person('other', ['technician'])
+  const licences = { 'backflow-tester': 'BT', 'gas-regulator': 'GR' } as const
   for (const t of [tester, other]) {
-    await addLicence(app, ROOT_PERSON, t.id, {
-      id: uuidv7(),
-      kind: 'backflow-tester',
-      number: `BT-${t.username}`,
-      issuedOn: addDays(today, -100),
-      expiresOn: addDays(today, 200),
-    })
+    for (const [kind, prefix] of Object.entries(licences)) {
+      await addLicence(app, ROOT_PERSON, t.id, {
+        id: uuidv7(),
+        kind,
+        number: `${prefix}-${t.username}`,
+        issuedOn: addDays(today, -100),
+        expiresOn: addDays(today, 200),
+      })
+    }
   }
   for (const role of ['planner', 'reviewer', 'administrator', 'trainee'] as const)
     await person(role, [role])

@@ -54,13 +54,13 @@ function guideWords(
   if (isKind(event, 'guide-value'))
     return `${sentence(itemWords(event.payload.slot))}: ${event.payload.value} ${event.payload.unit ?? ''} (${event.payload.source})`
   if (isKind(event, 'guide-step')) {
-    const { step, finding, defects = [], temporary, departure } = event.payload
+    const { step, finding, defects = [], setting, temporary, departure } = event.payload
     const seen = defects.length > 0 ? ` (${defects.join(', ')})` : ''
     const found = finding ? `: ${itemWords(finding)}${seen}` : ''
     const until = temporary
       ? `: temporary until ${temporary.until}, permitted by ${temporary.permittedBy}`
       : ''
-    return `${stepSays(step) ?? `Step ${step}`}${found}${until}${because(departure)}`
+    return `${stepSays(step) ?? `Step ${step}`}${found}${setting ? `: ${setting}` : ''}${until}${because(departure)}`
   }
   if (isKind(event, 'guide-round'))
     return `Round at step ${event.payload.step}: ${event.payload.moved ? 'one moved' : 'none moved'}`

@@ -2,7 +2,6 @@
 import { movesOf, type PlacedStep, relaxingOf, stepWords } from '@uvanta/core/guide'
 import { currentStation, type PayloadOf, type Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
-import PartShape from '@/parts/drawing/PartShape.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
@@ -13,6 +12,7 @@ import InspectionChoice from './InspectionChoice.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
 import SlotValue from './SlotValue.vue'
 import StepClock from './StepClock.vue'
+import StepGuidance from './StepGuidance.vue'
 import TemporaryForm from './TemporaryForm.vue'
 import ThrowsForm from './ThrowsForm.vue'
 import { useGuide } from './useGuide'
@@ -27,10 +27,12 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
-const { guide, missing: missingOf, valueOf, slotOf, partOf } = useGuide(() => props.step.at)
+const { run, missing: missingOf, slotOf } = useGuide(() => props.step.at)
 const refusal = shallowRef<Refusal | null>(null)
 const rounds = ref(1)
 const reason = ref('')
+const setting = ref('')
+const failed = ref(false)
 /** What a refused entry said, so that it can be recorded with a reason. */
 const waiting = shallowRef<Partial<PayloadOf<'guide-step'>> | null>(null)
 
@@ -38,30 +40,8 @@ const missing = computed(() => missingOf(props.step))
 const relaxing = computed(() => relaxingOf(props.step))
 /** Counting the kit is the step itself. */
 const uncounted = computed(
-  () => props.step.count === 'kit' && !store.state.kit && (guide.value?.kit?.length ?? 0) > 0,
+  () => props.step.count === 'kit' && !store.state.kit && (run.value?.kit.length ?? 0) > 0,
 )
-const part = computed(() =>
-  partOf(props.step.fit ?? props.step.renew ?? props.step.remove ?? props.step.inspect),
-)
-/** What the sheet says for this step: torque, ceiling, turn, count. */
-const figures = computed(() => {
-  const { to, slot, rounds: r, hold } = relaxing.value ?? props.step
-  return [to?.torque, to?.ceiling, slot, r, hold].flatMap((id) => {
-    const value = valueOf(id)
-    if (!id || !value) return []
-    const title = slotOf(id)?.title ?? id
-    return [{ id, title, value, ceiling: id === to?.ceiling }]
-  })
-})
-const tightenWords = computed(() => {
-  const { to, pattern, untilNoneMoves } = props.step
-  if (!to) return ''
-  const how = to.turn ?? (to.snug ? 'snug, then check' : (to.effect ?? ''))
-  const cross = pattern && pattern !== 'none' ? `${pattern.replace('-', ' ')} pattern` : ''
-  return [how, cross, untilNoneMoves ? 'round and round until none moves' : '']
-    .filter(Boolean)
-    .join(' · ')
-})
 const action = computed(() => {
   const { repeat, until, orient, gate, isolate, vent, shut, reopen, trial, test } = props.step
   if (repeat) return `Done – ${until}`
@@ -105,25 +85,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
   <div class="guide-step">
     <p class="soft small place">Step {{ number }} of {{ of }} · {{ step.id }}</p>
     <h3 class="say">{{ stepWords(step) }}</h3>
-    <p v-if="step.differs" class="differs">{{ step.differs }}</p>
-    <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
-    <div v-if="step.orient" class="orient">
-      <PartShape
-        v-if="part"
-        :shape="part.shape"
-        :title="part.title"
-        :facing="step.facing ?? undefined"
-      />
-      <p><strong>Which way</strong> {{ step.orient }}</p>
-    </div>
-    <p v-if="step.never" class="caution never"><strong>Never</strong> {{ step.never }}</p>
-    <p v-if="tightenWords" class="how">{{ tightenWords }}</p>
-    <p v-for="f in figures" :key="f.id" class="figure">
-      <span class="mono">{{ f.value.value }} {{ f.value.unit }}</span>
-      <span class="soft"
-        >{{ f.ceiling ? 'no more than – ' : '' }}{{ f.title }} · {{ f.value.source }}</span
-      >
-    </p>
+    <StepGuidance :step="step" />
 
     <SlotValue
       v-for="s in missing"
@@ -148,6 +110,22 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <TemporaryForm v-else-if="step.temporary" @given="done({ temporary: $event })" />
       <ProofForm v-else-if="step.prove" :zone="step.prove" @proved="done()" />
       <KitCount v-else-if="uncounted" writable @counted="done()" />
+      <form
+        v-else-if="step.snapshot"
+        class="setting"
+        novalidate
+        @submit.prevent="done({ setting: setting.trim() })"
+      >
+        <label
+          >As found
+          <input
+            v-model="setting"
+            class="form-control"
+            placeholder="Turns, height, scale"
+            autocomplete="off"
+        /></label>
+        <BButton type="submit" variant="primary" size="lg" class="main">Written down</BButton>
+      </form>
       <div v-else class="actions">
         <label v-if="step.repeat" class="rounds"
           >Rounds
@@ -160,8 +138,15 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
           />
         </label>
         <BButton variant="primary" size="lg" class="main" @click="done()">{{ action }}</BButton>
+        <BButton v-if="step.trial || step.test" variant="outline-primary" @click="failed = true"
+          >No, it does not</BButton
+        >
       </div>
     </template>
+    <p v-if="failed" class="caution" role="status">
+      Then do not go on. Press the step in the list below from which the work is taken up again, and
+      say what failed.
+    </p>
     <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
     <form
       v-if="mayDepart && atStation"
@@ -203,45 +188,12 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
   margin-bottom: 0.6rem;
 }
 
-.differs {
-  border: 3px solid var(--blue);
-  padding: 0.5rem 0.8rem;
-  font-weight: 700;
-}
-
-.orient {
-  display: flex;
-  gap: 1rem;
-  align-items: center;
-  border: 2px solid var(--blue);
-  background: var(--paper-raised);
-  padding: 0.5rem 0.9rem;
-  font-size: 1.125rem;
-  margin-bottom: 0.75rem;
-}
-
-.orient p {
-  margin: 0;
-}
-
-.orient strong,
-.never strong,
 .why strong {
   margin-right: 0.5rem;
 }
 
 .caution {
   margin-bottom: 0.6rem;
-}
-
-.how {
-  font-size: 1.125rem;
-}
-
-.figure .mono {
-  font-size: 2rem;
-  font-weight: 600;
-  margin-right: 0.75rem;
 }
 
 .why {
@@ -256,6 +208,16 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
 .rounds input {
   width: 6rem;
+}
+
+.setting {
+  display: grid;
+  gap: 0.75rem;
+  max-width: 28rem;
+}
+
+.setting label {
+  font-weight: 600;
 }
 
 .depart {

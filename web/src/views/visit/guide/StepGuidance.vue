@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { type PlacedStep, relaxingOf } from '@uvanta/core/guide'
+import { settingAsFound } from '@uvanta/core/visit'
+import { computed } from 'vue'
+import PartShape from '@/parts/drawing/PartShape.vue'
+import { useVisit } from '@/stores/visit'
+import { useGuide } from './useGuide'
+
+/** What a step has to be known for before it is done: hazard, which way, never, figures with their source. */
+const props = defineProps<{ step: PlacedStep }>()
+const store = useVisit()
+const { run, valueOf, slotOf, partOf } = useGuide(() => props.step.at)
+
+const part = computed(() =>
+  partOf(props.step.fit ?? props.step.renew ?? props.step.remove ?? props.step.inspect),
+)
+const asFound = computed(() =>
+  run.value ? settingAsFound(store.state, run.value, props.step) : undefined,
+)
+/** What the sheet says for this step: torque, ceiling, turn, count. */
+const figures = computed(() => {
+  const { to, slot, rounds, hold } = relaxingOf(props.step) ?? props.step
+  return [to?.torque, to?.ceiling, slot, rounds, hold].flatMap((id) => {
+    const value = valueOf(id)
+    if (!id || !value) return []
+    return [{ id, title: slotOf(id)?.title ?? id, value, ceiling: id === to?.ceiling }]
+  })
+})
+const tightenWords = computed(() => {
+  const { to, pattern, untilNoneMoves } = props.step
+  if (!to) return ''
+  const how = to.turn ?? (to.snug ? 'snug, then check' : (to.effect ?? ''))
+  const cross = pattern && pattern !== 'none' ? `${pattern.replace('-', ' ')} pattern` : ''
+  return [how, cross, untilNoneMoves ? 'round and round until none moves' : '']
+    .filter(Boolean)
+    .join(' · ')
+})
+</script>
+
+<template>
+  <p v-if="step.differs" class="differs">{{ step.differs }}</p>
+  <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
+  <div v-if="step.orient" class="orient">
+    <PartShape
+      v-if="part"
+      :shape="part.shape"
+      :title="part.title"
+      :facing="step.facing ?? undefined"
+    />
+    <p><strong>Which way</strong> {{ step.orient }}</p>
+  </div>
+  <p v-if="step.never" class="caution"><strong>Never</strong> {{ step.never }}</p>
+  <p v-if="asFound" class="figure">
+    <span class="mono">{{ asFound }}</span> <span class="soft">as it was found</span>
+  </p>
+  <p v-if="tightenWords" class="how">{{ tightenWords }}</p>
+  <p v-for="f in figures" :key="f.id" class="figure">
+    <span class="mono">{{ f.value.value }} {{ f.value.unit }}</span>
+    <span class="soft"
+      >{{ f.ceiling ? 'no more than – ' : '' }}{{ f.title }} · {{ f.value.source }}</span
+    >
+  </p>
+</template>
+
+<style scoped>
+.differs {
+  border: 3px solid var(--blue);
+  padding: 0.5rem 0.8rem;
+  font-weight: 700;
+}
+
+.orient {
+  display: flex;
+  gap: 1rem;
+  align-items: center;
+  border: 2px solid var(--blue);
+  background: var(--paper-raised);
+  padding: 0.5rem 0.9rem;
+  font-size: 1.125rem;
+  margin-bottom: 0.75rem;
+}
+
+.orient p {
+  margin: 0;
+}
+
+strong {
+  margin-right: 0.5rem;
+}
+
+.caution {
+  margin-bottom: 0.6rem;
+}
+
+.how {
+  font-size: 1.125rem;
+}
+
+.figure .mono {
+  font-size: 2rem;
+  font-weight: 600;
+  margin-right: 0.75rem;
+}
+</style>
