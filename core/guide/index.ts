@@ -1,4 +1,4 @@
-export type { Facing, GuidePart, PartShape } from './equipment'
+export { type Facing, facings, type GuidePart, type PartShape, partShapes } from './equipment'
 export { expandGuide, type PlacedStep } from './expand'
 export { movesOf, type StepMove } from './moves'
 export { type Fault, proveGuide, type Proof } from './prove'
@@ -26,6 +26,7 @@ export {
   type GuideStation,
   guideStations,
   type GuideStep,
+  type GuideText,
   type InspectionVerdict,
   serves,
   stepSchema,

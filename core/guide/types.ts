@@ -249,6 +249,12 @@ export interface SubGuide extends Omit<yup.InferType<typeof subGuideSchema>, 'st
   readonly steps: readonly GuideStep[]
 }
 
+/** A guide with the sub-guides it was written with. */
+export interface GuideText {
+  readonly guide: Guide
+  readonly subGuides: readonly SubGuide[]
+}
+
 /** The one verb of a step; undefined when it has none. */
 export const verbOf = (step: GuideStep): Verb | undefined =>
   verbs.find((v) => step[v] !== undefined)

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import type { Guide, SubGuide } from '../guide'
+import type { Guide, GuideText, SubGuide } from '../guide'
 import type { Procedure, RulePack } from '../procedure'
 import type { FamilyPolicy } from './policy'
 import type { SpecSheet } from './sheet'
@@ -44,7 +44,7 @@ export interface Library {
   readonly policies: readonly FamilyPolicy[]
   /** Versions that are no longer in force, for the visits that were begun with them. */
   readonly earlier: {
-    readonly guides: readonly { readonly guide: Guide; readonly subGuides: readonly SubGuide[] }[]
+    readonly guides: readonly GuideText[]
     readonly specSheets: readonly SpecSheet[]
   }
 }

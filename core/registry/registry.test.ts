@@ -45,3 +45,65 @@ describe('simulate-assembly', () => {
     expect(() => simulate(more)).toThrow(words)
   })
 })
+
+describe('zones and plan-isolation', () => {
+  const ask = (name: string, input: object) =>
+    compute(computationNamed(name), input, shippedLibrary) as Record<string, unknown>
+  it('agree: after the plan’s moves and a reading, every space inside is proved', () => {
+    const subject = { kind: 'RP', guide: 'cartridge-check' }
+    const { moves } = ask('plan-isolation', subject) as {
+      moves: { kind: string; valve?: string; zone?: string }[]
+    }
+    const openings = Object.fromEntries(
+      moves.flatMap((m) => (m.valve ? [[m.valve, m.kind === 'shut' ? 'shut' : 'open']] : [])),
+    )
+    const proved = moves.flatMap((m) => m.zone ?? [])
+    const { spaces } = ask('zones', { ...subject, openings, proved }) as {
+      spaces: { state: string; source: boolean }[]
+    }
+    expect(spaces.filter((s) => !s.source).map((s) => s.state)).toEqual([
+      'proved',
+      'proved',
+      'proved',
+    ])
+    expect(spaces.filter((s) => s.source).map((s) => s.state)).toEqual(['live', 'live'])
+  })
+  it('name where energy stays', () => {
+    const { stored } = ask('plan-isolation', { kind: 'actuator', guide: 'spring-cylinder' })
+    expect(stored).toMatchObject([{ id: 'main-spring', controlled: false }])
+  })
+  it.each([
+    ['zones', { kind: 'toaster' }, /Nothing is known.*“toaster”/],
+    ['zones', { kind: 'RP', openings: { 'shutoff-9': 'shut' } }, /no valve “shutoff-9”.*Known/],
+    ['zones', { kind: 'RP', guide: 'nobody' }, /no guide “nobody”/],
+    [
+      'plan-isolation',
+      { kind: 'actuator', guide: 'spring-cylinder', variant: 'sideways' },
+      /no variant “sideways”.*to-closed/,
+    ],
+  ])('%s of %o: says what is wrong', (name, input, words) => {
+    expect(() => ask(name, input)).toThrow(CannotCompute)
+    expect(() => ask(name, input)).toThrow(words)
+  })
+  it('take openings that there are', () => {
+    expect(() => ask('zones', { kind: 'RP', openings: { 'cock-2': 'ajar' } })).toThrow(
+      /shut, crack/,
+    )
+  })
+})
+
+describe('throw-symmetry', () => {
+  const thrown = (one: string, other: string, unit = 'mm') =>
+    compute(
+      computationNamed('throw-symmetry'),
+      { one: { value: one, unit: 'mm' }, other: { value: other, unit } },
+      shippedLibrary,
+    ) as { equal: boolean }
+  it('compares in one unit', () => {
+    expect(thrown('25.4', '1.0', 'in').equal).toBe(true)
+    expect(thrown('25.4', '0.5', 'in').equal).toBe(false)
+  })
+  it('declines what was not thrown', () => {
+    expect(() => thrown('0', '0')).toThrow(CannotCompute)
+  })
+})

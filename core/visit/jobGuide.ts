@@ -1,20 +1,14 @@
 import {
   type Guide,
   type GuideRun,
+  type GuideText,
   guideRun,
   type PlacedStep,
   slotsOf,
-  type SubGuide,
 } from '../guide'
 import { type IsolationSite, siteOf } from '../isolation'
 import { kitOf, type Library, type SheetKit, type SpecSheet } from '../library'
 import type { VisitState } from './state'
-
-/** A guide with the sub-guides it was written with. */
-export interface GuideText {
-  readonly guide: Guide
-  readonly subGuides: readonly SubGuide[]
-}
 
 /**
  * The guide that a visit is done by, in the version with which it was begun, though another may be

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { expandGuide, stepWords } from '@uvanta/core/guide'
-import type { GuideText } from '@uvanta/core/visit'
+import { expandGuide, type GuideText, stepWords } from '@uvanta/core/guide'
 import { diffArrays } from 'diff'
 import { computed } from 'vue'
 import { dateWords } from '@/composables/words'

@@ -1,7 +1,12 @@
 <script setup lang="ts">
-import { expandGuide, guideStations, proveGuide, stepWords } from '@uvanta/core/guide'
+import {
+  expandGuide,
+  guideStations,
+  type GuideText,
+  proveGuide,
+  stepWords,
+} from '@uvanta/core/guide'
 import { stationTitles } from '@uvanta/core/visit'
-import type { GuideText } from '@uvanta/core/visit'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords } from '@/composables/words'
