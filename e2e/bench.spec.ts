@@ -52,7 +52,7 @@ test('what the workbench says goes on the record of a visit', async ({ page }) =
   await button(page, 'Attach to a visit').last().click()
   await throws.getByRole('button', { name: 'RP-109' }).click()
   await throws.getByRole('link', { name: 'RP-109' }).click()
-  await expect(page.getByText(/Throws of a shuttle: 31 and 18 mm, 13 apart/)).toBeVisible()
+  await expect(page.getByText(/Throws of a shuttle: 31 and 18 mm, 13\.0 apart/)).toBeVisible()
 })
 
 test('a bolt circle keeps a pair first, bolts held back, and counts the rounds', async ({

@@ -23,6 +23,8 @@ const link = useGauge()
 const refusal = shallowRef<Refusal | null>(null)
 const remembered = useStorage('uvanta-gauge', '')
 const gaugeId = ref('')
+/** The gauges are known, or cannot be had; before that there is nothing to choose from. */
+const ready = ref(false)
 const pressure = ref('')
 const unit = useStorage<'psi' | 'kPa' | 'bar'>('uvanta-line-unit', 'psi')
 
@@ -32,11 +34,15 @@ const {
   load,
 } = useLoad(async () => (await call(api.gauges.list)).items.filter((g) => g.active))
 onMounted(async () => {
-  await Promise.all([load(), link.load()])
-  const fit = gauges.value ?? []
-  const earlier = store.state.runs['as-found']?.started.gauge.id
-  const wanted = fit.find((g) => g.id === (earlier ?? remembered.value))
-  gaugeId.value = (wanted ?? fit.find((g) => calibrationOf(g)))?.id ?? ''
+  try {
+    await Promise.all([load(), link.load()])
+    const fit = gauges.value ?? []
+    const earlier = store.state.runs['as-found']?.started.gauge.id
+    const wanted = fit.find((g) => g.id === (earlier ?? remembered.value))
+    gaugeId.value = (wanted ?? fit.find((g) => calibrationOf(g)))?.id ?? ''
+  } finally {
+    ready.value = true
+  }
 })
 
 const calibrationOf = (g: Gauge) =>
@@ -180,7 +186,7 @@ function start() {
     </fieldset>
     <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
     <div class="actions">
-      <BButton type="submit" variant="primary" size="lg"
+      <BButton type="submit" variant="primary" size="lg" :disabled="!ready"
         >Start the {{ run === 'as-found' ? 'as-found' : 'as-left' }} test</BButton
       >
       <LinkButton :to="{ name: 'paper-form', params: { id: store.visit?.id, run } }"
