@@ -86,8 +86,8 @@ function faultsOf(error: unknown): ShelfState['faults'] {
   if (error instanceof BadLibraryFile) {
     return error.places.map((p) => ({ file: error.file, ...p }))
   }
-  // A file that vanished between two strokes, or a folder that cannot be read.
-  if (error instanceof Error && 'code' in error) {
+  // A file that vanished between two strokes, a database that does not answer: nothing that ends the server.
+  if (error instanceof Error) {
     return [{ file: '', line: 0, message: error.message }]
   }
   throw error

@@ -99,7 +99,7 @@ const current = (g: Gauge) =>
               <strong class="mono">{{ g.tag }}</strong><br /><span class="soft small mono">{{
                 g.serial
               }}</span>
-              <span class="soft small">{{ g.maker }}{{ g.active ? '' : ' · out of use' }}</span>
+              <span class="soft small"> · {{ g.maker }}{{ g.active ? '' : ' · out of use' }}</span>
             </td>
             <td class="mono">{{ g.span }} {{ g.spanUnit }}</td>
             <td class="mono">

@@ -1,27 +1,25 @@
 <script setup lang="ts">
-import { type Refusal, siteOfVisit } from '@uvanta/core/visit'
+import type { Refusal } from '@uvanta/core/visit'
 import { computed, reactive, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
+import { useSite } from './useSite'
 
 /** What is shut, and the lock or tag that keeps it so. */
 defineProps<{ writable: boolean }>()
 const store = useVisit()
-const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
+const { site } = useSite()
 const numbers = reactive<Record<string, string>>({})
 
-const shut = computed(() => {
-  const site = library.library ? siteOfVisit(store.state, library.library) : null
-  return (
-    site?.valves.filter(
+const shut = computed(
+  () =>
+    site.value?.valves.filter(
       (v) =>
         store.state.locks[v.id] || (v.role === 'shutoff' && store.state.valves[v.id] === 'shut'),
-    ) ?? []
-  )
-})
+    ) ?? [],
+)
 function put(element: string) {
   const number = numbers[element]?.trim() ?? ''
   refusal.value = number

@@ -1,27 +1,16 @@
 <script setup lang="ts">
-import { planIsolation, type PlannedMove, spaceStates } from '@uvanta/core/isolation'
-import { siteOfVisit } from '@uvanta/core/visit'
+import { planIsolation, type PlannedMove } from '@uvanta/core/isolation'
 import { computed } from 'vue'
 import StateMark from '@/parts/StateMark.vue'
-import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
+import { useSite } from './useSite'
 import { useGuide } from '../guide/useGuide'
 
 /** The way to zero, worked out on the equipment’s spaces and the guide, with what is done of it. */
 const store = useVisit()
-const library = useLibrary()
 const { run } = useGuide(() => 'make-safe')
-const site = computed(() => (library.library ? siteOfVisit(store.state, library.library) : null))
+const { site, states } = useSite()
 const plan = computed(() => (site.value ? planIsolation(site.value, run.value?.steps) : null))
-const states = computed(() =>
-  site.value
-    ? spaceStates(
-        site.value,
-        store.state.valves,
-        store.state.proofs.map((p) => p.zone),
-      )
-    : {},
-)
 function isDone(move: PlannedMove): boolean {
   if (move.kind === 'prove') {
     const zone = site.value?.zones.find((z) => z.id === move.zone)

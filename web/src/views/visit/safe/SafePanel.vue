@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { isAssemblyKind, type Opening } from '@uvanta/core/assembly'
 import { movesOf, type PlacedStep } from '@uvanta/core/guide'
-import { planIsolation, spaceStates } from '@uvanta/core/isolation'
-import { type Refusal, siteOfVisit, type Station } from '@uvanta/core/visit'
+import { planIsolation } from '@uvanta/core/isolation'
+import type { Refusal, Station } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import AssemblyDrawing from '@/parts/drawing/AssemblyDrawing.vue'
 import ZoneDrawing from '@/parts/drawing/ZoneDrawing.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
+import { useSite } from './useSite'
 
 /**
  * The equipment with every space as it stands: live, trapped, vented, proved. Pressing a valve records
@@ -17,7 +17,6 @@ import { useVisit } from '@/stores/visit'
  */
 const props = defineProps<{ station: Station; step: PlacedStep | null; pressable: boolean }>()
 const store = useVisit()
-const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
 const refused = shallowRef<{ element: string; to: Opening } | null>(null)
 const reason = ref('')
@@ -25,7 +24,7 @@ const reason = ref('')
 const narrow = useMediaQuery('(max-width: 700px)')
 const whole = ref(false)
 
-const site = computed(() => (library.library ? siteOfVisit(store.state, library.library) : null))
+const { site, states } = useSite()
 const equipment = computed(() => store.state.plan?.equipment)
 const drawn = computed(() => {
   const own = site.value
@@ -33,15 +32,6 @@ const drawn = computed(() => {
   // The assembly’s own drawing serves where the valves are those of its layout.
   return Boolean(own && isAssemblyKind(kind) && own.spaces.some((s) => s.id === 'body-1'))
 })
-const states = computed(() =>
-  site.value
-    ? spaceStates(
-        site.value,
-        store.state.valves,
-        store.state.proofs.map((p) => p.zone),
-      )
-    : {},
-)
 const inside = computed(() => site.value?.spaces.filter((s) => !s.source) ?? [])
 const wanted = computed(() => {
   if (!props.step) return []
