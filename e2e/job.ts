@@ -60,6 +60,12 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
     await step.getByLabel('As found').fill('3 turns from fully out')
     return press('Written down')
   }
+  if (await step.locator('form.grooves').isVisible()) {
+    // One groove is vented and stays empty.
+    await step.getByLabel('Grooves').fill('6')
+    await step.getByLabel('Rings').fill('5')
+    return press('Record both counts')
+  }
   if (await step.locator('form.temporary').isVisible()) {
     await step.getByLabel('Permitted by').fill('Cross-connection office, by telephone')
     await step.getByLabel('Renew by').fill(inDays(21))

@@ -24,6 +24,14 @@ export const lubricants = {
 } as const
 export type Lubricant = keyof typeof lubricants
 
+/** What goes on a thread or an edge and is no lubricant of a seal. */
+export const compounds = {
+  'thread-lock': 'Thread-lock',
+  'anti-seize': 'Anti-seize',
+  assembly: 'Assembly compound',
+} as const
+export type Compound = keyof typeof compounds
+
 export const lubricantServices = {
   'drinking-water': 'drinking water',
   gas: 'gas',

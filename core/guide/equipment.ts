@@ -73,15 +73,31 @@ export const slotSchema = strictObject({
 
 export const named = strictObject({ id: slug().required(), title: line(80).required() })
 
+/** What flows through the equipment. */
+export const guideServices = ['water', 'gas', 'air', 'product'] as const
+export type GuideService = (typeof guideServices)[number]
+
+/** One of the ways a job is done; what it says of itself holds instead of what the guide says. */
+export const variantSchema = named.shape({
+  service: oneOf(guideServices),
+  licence: slug(),
+  /** Gear besides that of the guide. */
+  gear: yup.array(line(80).required()).strict(true),
+})
+
 /** A space that can hold pressure, what shuts it off and what vents it. */
 export const zoneSchema = strictObject({
   id: slug().required(),
   title: line(80).required(),
-  shutBy: names().required(),
+  /** Absent where only what feeds it shuts it off. */
+  shutBy: names(),
   ventedBy: names().required(),
   /** Vents that stay shut, since they are live. */
   neverVentedBy: names(),
+  /** Spaces that it feeds through the equipment: past a seat, through a pilot. They hold what they got. */
+  feeds: names(),
 })
+export type GuideZone = yup.InferType<typeof zoneSchema>
 
 export const fastenerSchema = strictObject({
   id: slug().required(),

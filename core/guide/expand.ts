@@ -1,5 +1,6 @@
 import type { FieldFault } from '../schema'
-import type { Guide, GuideStation, GuideStep, SubGuide } from './types'
+import type { GuideStation, GuideStep } from './step'
+import type { Guide, SubGuide } from './types'
 
 /** A step with its place and station, sub-guides written out. */
 export interface PlacedStep extends GuideStep {
@@ -34,6 +35,11 @@ export function expandGuide(
       const here = `${path}[${index}]`
       const id = `${prefix}${index + 1}`
       station = step.at ?? station
+      if (step.include && step.each) {
+        return step.each.flatMap((parameters, n) =>
+          includeSteps({ ...step, parameters }, `${id}.${n + 1}`, here, chain),
+        )
+      }
       if (step.include) return includeSteps(step, id, here, chain)
       const placed: PlacedStep = { ...step, id, at: station, path: here }
       if (!step.repeat) return [placed]

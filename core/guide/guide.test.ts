@@ -10,6 +10,7 @@ import {
   verbOf,
 } from '.'
 import { shippedLibrary } from '../testing/library'
+import { shutFor } from './zones'
 
 const prove = (guide: Guide, subs: readonly SubGuide[] = []) => proveGuide(guide, subs).faults
 
@@ -83,6 +84,7 @@ const swap =
 const without = (s: GuideStep, field: keyof GuideStep): GuideStep =>
   Object.fromEntries(Object.entries(s).filter(([k]) => k !== field)) as unknown as GuideStep
 const part = (g: Guide, id: string | undefined) => g.parts.find((p) => p.id === id)
+const zone = (g: Guide, id: string | undefined) => g.zones?.find((z) => z.id === id)
 const only = (g: Guide, test: (s: GuideStep) => boolean) => g.steps.filter(test).length === 1
 
 const damages: Readonly<Record<string, Damage>> = {
@@ -192,8 +194,18 @@ const damages: Readonly<Record<string, Damage>> = {
   'a removal that is buried': swap((a, b, g) =>
     Boolean(a.remove && b.remove && part(g, b.remove)?.under?.includes(a.remove)),
   ),
-  'zero proved before it is vented': swap((a, b) => Boolean(a.vent && b.prove)),
-  'vented before it is shut': swap((a, b) => Boolean(a.isolate && b.vent)),
+  'zero proved before it is vented': swap((a, b, g) =>
+    Boolean(a.vent?.some((v) => zone(g, b.prove)?.ventedBy.includes(v))),
+  ),
+  'vented before it is shut': swap((a, b, g) =>
+    Boolean(
+      g.zones?.some(
+        (z) =>
+          shutFor(g.zones ?? [], z.id).includes(a.isolate ?? '') &&
+          b.vent?.some((v) => z.ventedBy.includes(v)),
+      ),
+    ),
+  ),
   'a step without words': change(
     (s) => Boolean(s.remove),
     (s) => without(s, 'say'),
@@ -213,6 +225,72 @@ const damages: Readonly<Record<string, Damage>> = {
           (s) => ({ ...s, vent: [...(s.vent ?? []), 'cock-1'] }),
         )(g)
       : [],
+  'a space fed through the equipment, never shut in': (g) =>
+    g.zones?.some((z) => z.feeds) ? drop((s) => s.isolate === 'inlet-valve')(g) : [],
+  'one of several connected spaces never proved': (g) =>
+    g.zones?.some((z) => z.feeds) ? drop((s) => Boolean(s.prove))(g) : [],
+  'spaces that feed each other in a circle': (g) =>
+    (g.zones ?? [])
+      .filter((z) => z.feeds)
+      .map((z) => ({
+        ...g,
+        zones: g.zones?.map((o) => (z.feeds?.includes(o.id) ? { ...o, feeds: [z.id] } : o)),
+      })),
+  'a space that nothing shuts off': (g) =>
+    (g.zones ?? []).map((z) => ({
+      ...g,
+      zones: g.zones?.map(({ shutBy: _, ...o }) => ({ ...o, feeds: undefined })),
+      id: z.id,
+    })),
+  'the air put on twice': twice((s) => s.air !== undefined),
+  'compound on a tight thread': swap((a, b, g) =>
+    Boolean(b.tighten && a.treat === b.tighten && g.fasteners?.some((f) => f.id === a.treat)),
+  ),
+  'compound on what stays dry': (g) =>
+    g.parts
+      .filter((p) => p.dry)
+      .flatMap((p) =>
+        change(
+          (s) => Boolean(s.treat),
+          (s) => ({ ...s, treat: p.id }),
+        )(g),
+      ),
+  'compound of no kind': change(
+    (s) => Boolean(s.treat),
+    (s) => without(s, 'compound'),
+  ),
+  'a figure for a treated thread on a bare one': drop((s, g) =>
+    g.steps.some((o) => o.tighten === s.treat && o.to?.thread === 'treated'),
+  ),
+  'a figure for a dry thread on a treated one': change(
+    (s) => s.to?.thread === 'treated',
+    (s) => ({ ...s, to: { ...s.to, thread: 'dry' } }),
+  ),
+  'work taken up again from nowhere': change(
+    (s) => Boolean(s.redoFrom),
+    (s) => ({ ...s, redoFrom: 'nowhere' }),
+  ),
+  'work taken up again in another station': (g) =>
+    where(g, (s) => Boolean(s.redoFrom) && s.at !== 'open-up').flatMap((n) => {
+      const first = g.steps.findIndex((s) => s.at === 'open-up')
+      return [
+        {
+          ...g,
+          steps: g.steps.map((s, i) =>
+            i === first ? { ...s, name: 'far' } : i === n ? { ...s, redoFrom: 'far' } : s,
+          ),
+        },
+      ]
+    }),
+  'a way back without a check': change(
+    (s) => Boolean(s.verify && !s.trial),
+    (s) => ({ ...without(s, 'verify'), redoFrom: s.name ?? 'x' }),
+  ),
+  'a part that comes away with one that is still on': (g) =>
+    where(g, (s) => Boolean(s.remove && s.mayComeWith)).flatMap((n) => {
+      const inner = g.parts.find((p) => p.under?.includes(step(g, n).remove ?? ''))
+      return inner ? [at(g, n, { ...step(g, n), mayComeWith: inner.id })] : []
+    }),
   'a finding that nothing gives': change(
     (s) => Boolean(s.when),
     (s) => ({

@@ -1,4 +1,11 @@
-export { type Facing, facings, type GuidePart, type PartShape, partShapes } from './equipment'
+export {
+  type Facing,
+  facings,
+  type GuidePart,
+  type GuideZone,
+  type PartShape,
+  partShapes,
+} from './equipment'
 export { expandGuide, type PlacedStep } from './expand'
 export { movesOf, type StepMove } from './moves'
 export { type Fault, proveGuide, type Proof } from './prove'
@@ -21,17 +28,22 @@ export {
   type TrayPart,
 } from './run'
 export {
-  type Guide,
-  guideSchema,
   type GuideStation,
   guideStations,
   type GuideStep,
-  type GuideText,
   type InspectionVerdict,
-  serves,
+  seatChecks,
   stepSchema,
-  type SubGuide,
-  subGuideSchema,
+  type Turn,
   type Verb,
   verbOf,
+} from './step'
+export {
+  type Guide,
+  guideSchema,
+  type GuideText,
+  serves,
+  type SubGuide,
+  subGuideSchema,
+  variantOf,
 } from './types'

@@ -1,6 +1,8 @@
 import type { PlacedStep } from './expand'
+import { roundZones, shutFor } from './zones'
 import type { Fault } from './prove'
-import { type Guide, type Verb, verbOf, verbs } from './types'
+import { type Verb, verbOf, verbs } from './step'
+import type { Guide } from './types'
 
 /** Names in a guide that point nowhere, names twice, and steps that say not one thing. */
 export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
@@ -47,10 +49,22 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     need('adjustment', p.disturbs, '', `${at}.disturbs`)
     need('slot', p.mass, '', `${at}.mass`)
   })
+  const round = roundZones(guide.zones ?? [])
+  guide.zones?.forEach((z, n) => {
+    for (const fed of z.feeds ?? []) need('zone', fed, '', `zones[${n}].feeds`)
+    if (round.length === 0 && shutFor(guide.zones ?? [], z.id).length === 0)
+      fault('', `zones[${n}]`, 'never-shut', `nothing shuts “${z.id}” off: give “shutBy”`)
+  })
+  for (const id of round)
+    fault('', 'zones', 'fed-by-itself', `zone “${id}” feeds itself: take it out of “feeds”`)
   guide.fasteners?.forEach((f, n) => need('part', f.holds, '', `fasteners[${n}].holds`))
 
-  const refers: readonly (readonly [Verb | 'from' | 'slot' | 'rounds', keyof typeof known])[] = [
+  const refers: readonly (readonly [
+    Verb | 'from' | 'slot' | 'rounds' | 'mayComeWith',
+    keyof typeof known,
+  ])[] = [
     ['remove', 'part'],
+    ['mayComeWith', 'part'],
     ['discard', 'part'],
     ['inspect', 'part'],
     ['clean', 'part'],
@@ -89,6 +103,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     }
     for (const v of step.only ?? []) need('variant', v, step.id, step.path)
     for (const part of Object.keys(step.when ?? {})) need('part', part, step.id, step.path)
+    if (step.treat && !known.part.has(step.treat)) need('fastener', step.treat, step.id, step.path)
     need('slot', step.to?.torque, step.id, step.path)
     need('slot', step.to?.ceiling, step.id, step.path)
     step.steps?.forEach(look)
@@ -113,6 +128,8 @@ export function shapeFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[]
         )
       }
     }
+    if (step.redoFrom && !step.trial && !step.test && !step.verify)
+      add('redo-unasked', '“redoFrom” needs a check that can fail: a trial, a test or “verify”')
     switch (verbOf(step)) {
       case 'repeat':
         if (!step.until || !step.most)
@@ -133,6 +150,10 @@ export function shapeFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[]
       case 'require':
         if (!step.otherwise)
           add('no-redirect', 'a precondition needs “otherwise”: where to go when it does not hold')
+        break
+      case 'treat':
+        if (!step.compound)
+          add('no-compound', 'treating needs “compound”: thread-lock, anti-seize or assembly')
         break
       case 'lubricate':
         if (!step.with) add('no-lubricant', 'lubricating needs “with”: which lubricant')

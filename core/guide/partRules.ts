@@ -3,6 +3,7 @@ import type { PlacedStep } from './expand'
 import { partOf, type Say, title } from './rule'
 import type { ProofState } from './state'
 import type { Guide } from './types'
+import { connectedZones } from './zones'
 
 /** Whether a part is off the equipment, on the tray or thrown away. */
 export const isOut = (state: ProofState, part: string) =>
@@ -23,10 +24,13 @@ export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: 
       'buried',
       `${part.title} cannot come off under ${over.map((c) => title(guide, c)).join(', ')}: take that off first`,
     )
-  if (part.closes && !state.proved.has(part.closes)) {
+  const live = part.closes
+    ? connectedZones(guide.zones ?? [], part.closes).filter((z) => !state.proved.has(z.id))
+    : []
+  if (live.length > 0) {
     say(
       'opened-live',
-      `${part.title} opens “${part.closes}”, which is not proved at zero: isolate, vent and prove it first`,
+      `${part.title} opens “${part.closes}”; not proved at zero: ${live.map((z) => z.title).join(', ')}. Isolate, vent and prove first`,
     )
   }
   if (part.spring && !state.relieved.has(part.spring) && !step.controlled) {
@@ -38,6 +42,11 @@ export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: 
   if (part.mass && state.aids.size === 0)
     say('heavy', `${part.title} is heavy: put a lifting aid in first`)
   if (state.power) say('power-on', 'the power is still on: take it off and prove it dead first')
+  if (step.mayComeWith && !isOut(state, step.mayComeWith))
+    say(
+      'with-what-is-on',
+      `${part.title} may come away with ${title(guide, step.mayComeWith)}, which is still on: take that off first`,
+    )
   const fast = guide.fasteners?.filter((f) => f.holds === id && !state.loose.has(f.id)) ?? []
   if (fast.length > 0)
     say(
@@ -65,6 +74,20 @@ export function isGreased(guide: Guide, step: PlacedStep, state: ProofState, say
   if (state.off.has(part.id) && !state.clean.has(part.id)) {
     say('greased-dirty', `${part.title} is lubricated before it was cleaned: clean it first`)
   }
+}
+
+/** A compound goes on a thread or an edge. */
+export function isTreated(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+  const id = step.treat ?? ''
+  if (partOf(guide, id)?.dry)
+    say('never-there', `${title(guide, id)} stays dry: put the compound on its mate`)
+  const fastener = guide.fasteners?.find((f) => f.id === id)
+  if (fastener && !state.loose.has(id))
+    say(
+      'treated-tight',
+      `${fastener.title} get compound while they are tight: put it on before they go in`,
+    )
+  state.treated.add(id)
 }
 
 /** A new part takes the place of the old one. */

@@ -2,7 +2,8 @@ import { expandGuide, type PlacedStep } from './expand'
 import { nameFaults, shapeFaults } from './names'
 import { endFaults, takeStep } from './rules'
 import { type ProofState, startState } from './state'
-import { type Guide, guideStations, type SubGuide } from './types'
+import { guideStations } from './step'
+import { type Guide, type SubGuide, variantOf } from './types'
 
 /** One thing wrong with a guide: the step, why, and how to mend it. */
 export interface Fault {
@@ -79,7 +80,11 @@ class Walker {
   }
 
   walk(variant: string): void {
-    this.follow(this.flat(this.steps, variant), 0, startState(this.powered))
+    this.follow(
+      this.flat(this.steps, variant),
+      0,
+      startState(this.powered, variantOf(this.guide, variant).service),
+    )
   }
 
   /** Steps of a variant; a repeat is walked twice, since it must be able to go round. */
@@ -159,6 +164,8 @@ function copy(state: ProofState): ProofState {
     clean: new Set(state.clean),
     used: new Map(state.used),
     loose: new Set(state.loose),
+    treated: new Set(state.treated),
+    named: new Map(state.named),
     inspected: new Map(state.inspected),
   }
 }

@@ -1,4 +1,4 @@
-import type { InspectionVerdict } from './types'
+import type { InspectionVerdict } from './step'
 
 /** The schools of renewing soft parts. Which one is in force is data, by family. */
 export const renewalPolicies = {

@@ -1,8 +1,10 @@
 import type { PlacedStep } from './expand'
-import { goesBack, goesOff, isOut, isGreased, isRenewed } from './partRules'
+import { goesBack, goesOff, isOut, isGreased, isRenewed, isTreated } from './partRules'
 import { partOf, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
-import { type Guide, type Verb, verbOf } from './types'
+import { type Verb, verbOf } from './step'
+import type { Guide } from './types'
+import { shutFor } from './zones'
 
 /** Work in which hands are in the equipment. */
 const HANDS: readonly Verb[] = [
@@ -11,6 +13,7 @@ const HANDS: readonly Verb[] = [
   'inspect',
   'clean',
   'lubricate',
+  'treat',
   'renew',
   'fit',
 ]
@@ -28,6 +31,17 @@ export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say:
   if (step.withAir && !state.air) {
     say('air-missing', 'needs the air on, and it is off: put it on in a step before')
   }
+  if (step.redoFrom) {
+    const at = state.named.get(step.redoFrom)
+    if (at !== step.at)
+      say(
+        'redo-nowhere',
+        at
+          ? `“${step.redoFrom}” is at ${at}: work is taken up again within a station`
+          : `no step before is named “${step.redoFrom}”: name the one to take up again`,
+      )
+  }
+  if (step.name) state.named.set(step.name, step.at)
   rules[verb]?.(guide, step, state, say)
 }
 
@@ -35,8 +49,8 @@ const rules: Partial<Record<Verb, Rule>> = {
   gate(_guide, step, state) {
     if (step.gate) state.gates.add(step.gate)
   },
-  isolate(guide, step, state, say) {
-    if (guide.service === 'gas' && !state.gates.has('qualified')) {
+  isolate(_guide, step, state, say) {
+    if (state.service === 'gas' && !state.gates.has('qualified')) {
       say(
         'unqualified',
         'gas is shut in before the qualified person is confirmed: put the gate “qualified” first',
@@ -51,7 +65,7 @@ const rules: Partial<Record<Verb, Rule>> = {
       say('not-shut', `“${valve}” is opened and was never shut: mend the name`)
     if (step.degree === 'crack' || step.degree === 'half') state.cracked.add(valve)
     for (const zone of guide.zones ?? []) {
-      if (!zone.shutBy.includes(valve)) continue
+      if (!shutFor(guide.zones ?? [], zone.id).includes(valve)) continue
       state.proved.delete(zone.id)
       const open = guide.parts.filter((p) => p.closes === zone.id && isOut(state, p.id))
       for (const p of open) {
@@ -68,7 +82,7 @@ const rules: Partial<Record<Verb, Rule>> = {
         if (zone.neverVentedBy?.includes(cock)) {
           say('live-vent', `“${cock}” is live and stays shut: take it off the list`)
         }
-        const open = zone.shutBy.filter((v) => !state.shut.has(v))
+        const open = shutFor(guide.zones ?? [], zone.id).filter((v) => !state.shut.has(v))
         if (zone.ventedBy.includes(cock) && open.length > 0) {
           say(
             'vent-unshut',
@@ -85,7 +99,7 @@ const rules: Partial<Record<Verb, Rule>> = {
   prove(guide, step, state, say) {
     const zone = guide.zones?.find((z) => z.id === step.prove)
     if (!zone) return
-    const fed = zone.shutBy.filter((v) => !state.shut.has(v))
+    const fed = shutFor(guide.zones ?? [], zone.id).filter((v) => !state.shut.has(v))
     if (fed.length > 0)
       say('prove-fed', `${zone.title} cannot be proved: ${fed.join(', ')} is open. Shut it first`)
     if (!zone.ventedBy.some((v) => state.openVents.has(v))) {
@@ -130,8 +144,11 @@ const rules: Partial<Record<Verb, Rule>> = {
         `the joint “${step.match}” was never marked: add a witness mark before it is opened`,
       )
   },
-  air(_guide, step, state) {
-    state.air = step.air === 'on'
+  air(_guide, step, state, say) {
+    const on = step.air === 'on'
+    if (on === state.air)
+      say('air-twice', `the air is put ${step.air} and is ${step.air} already: a step is missing`)
+    state.air = on
   },
   power(_guide, step, state) {
     state.power = step.power === 'on'
@@ -168,6 +185,7 @@ const rules: Partial<Record<Verb, Rule>> = {
     state.clean.add(step.clean ?? '')
   },
   lubricate: isGreased,
+  treat: isTreated,
   renew: isRenewed,
   fit: goesBack,
   tighten(guide, step, state, say) {
@@ -175,6 +193,17 @@ const rules: Partial<Record<Verb, Rule>> = {
     const holds = guide.fasteners?.find((f) => f.id === id)?.holds ?? ''
     if (isOut(state, holds))
       say('tightened-nothing', `is tightened while ${title(guide, holds)} is off: fit it first`)
+    const treated = state.treated.delete(id)
+    if (step.to?.thread === 'treated' && !treated)
+      say(
+        'dry-thread',
+        'is tightened to the figure for a treated thread, and nothing was put on it: add “treat”',
+      )
+    if (step.to?.thread === 'dry' && treated)
+      say(
+        'greased-thread',
+        'is tightened to the figure for a dry thread with compound on it: it would be overstretched',
+      )
     state.loose.delete(id)
   },
   test(guide, _step, state, say) {

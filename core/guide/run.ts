@@ -1,5 +1,6 @@
 import { expandGuide, type PlacedStep } from './expand'
-import { type Guide, type GuideStation, type SubGuide, verbOf } from './types'
+import { type GuideStation, verbOf } from './step'
+import type { Guide, SubGuide } from './types'
 
 /** A step that was carried out, as it stands on record. */
 export interface StepDone {

@@ -1,3 +1,6 @@
+import type { GuideService } from './equipment'
+import type { GuideStation } from './step'
+
 /** What the prover knows of the equipment after some steps on one path. */
 export interface ProofState {
   /** Parts that are off the equipment and on the tray. */
@@ -22,13 +25,19 @@ export interface ProofState {
   readonly clean: Set<string>
   readonly used: Map<string, number>
   readonly loose: Set<string>
+  /** Threads and edges with compound on them. */
+  readonly treated: Set<string>
+  /** Named steps that were done, with their station. */
+  readonly named: Map<string, GuideStation>
   readonly inspected: Map<string, string>
+  /** What flows through it in the variant that is walked. */
+  readonly service: GuideService
   air: boolean
   power: boolean
   temporary: boolean
 }
 
-export function startState(powered: boolean): ProofState {
+export function startState(powered: boolean, service: GuideService): ProofState {
   return {
     off: new Set(),
     gone: new Set(),
@@ -47,7 +56,10 @@ export function startState(powered: boolean): ProofState {
     clean: new Set(),
     used: new Map(),
     loose: new Set(),
+    treated: new Set(),
+    named: new Map(),
     inspected: new Map(),
+    service,
     air: false,
     power: powered,
     temporary: false,

@@ -1,6 +1,6 @@
 import type { Opening } from '../assembly'
 import type { PlacedStep } from '../guide'
-import type { IsolationSite, Openings } from './site'
+import { connectedWith, type IsolationSite, type Openings } from './site'
 import { isShut, spaceStates } from './states'
 
 /** One thing to do on the way to zero. */
@@ -129,10 +129,11 @@ export function moveRefusal(
   }
   const zone = site.zones.find((z) => z.vents.includes(valve))
   if (!zone) return null
+  const vents = connectedWith(site, zone).flatMap((z) => z.vents)
   return earlier(
     site,
     openings,
-    { ...plan, moves: plan.moves.filter((m) => m.kind === 'vent' && zone.vents.includes(m.valve)) },
+    { ...plan, moves: plan.moves.filter((m) => m.kind === 'vent' && vents.includes(m.valve)) },
     'vent',
     valve,
     (title) => `Open ${title} first: cocks and vents from downstream to upstream.`,

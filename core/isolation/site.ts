@@ -1,5 +1,5 @@
-import { isAssemblyKind, layoutOf, type Opening } from '../assembly'
-import type { Guide } from '../guide'
+import { isAssemblyKind, layoutOf, type Opening, spread } from '../assembly'
+import type { Guide, GuideZone } from '../guide'
 
 /** A space that can hold pressure; a source is never made safe: the supply, the customer’s side. */
 export interface Space {
@@ -23,6 +23,8 @@ interface Passage {
   readonly to: string
   /** A check: lets pressure through forward and holds it behind. */
   readonly oneWay: boolean
+  /** A seat or pilot that may shut: what is behind it is not emptied through it. */
+  readonly holds?: boolean
 }
 
 /** What is proved at zero together, and what has to be shut for it. */
@@ -51,7 +53,7 @@ export type Openings = Readonly<Record<string, Opening>>
  */
 export function siteOf(guide: Guide | undefined, kind: string): IsolationSite | null {
   const zones = guide?.zones ?? []
-  const named = zones.flatMap((z) => [...z.shutBy, ...z.ventedBy])
+  const named = zones.flatMap((z) => [...(z.shutBy ?? []), ...z.ventedBy])
   if (isAssemblyKind(kind)) {
     const own = layoutSite(kind)
     const known = new Set(own.valves.map((v) => v.id))
@@ -79,8 +81,6 @@ function layoutSite(kind: Parameters<typeof layoutOf>[0]): Omit<IsolationSite, '
   }
 }
 
-type GuideZone = NonNullable<Guide['zones']>[number]
-
 /** A guide’s zones on a layout: the spaces whose vents it names. Without a guide, all of the inside. */
 function zonesOn(site: Omit<IsolationSite, 'zones'>, zones: readonly GuideZone[]): SiteZone[] {
   if (zones.length === 0) {
@@ -96,22 +96,26 @@ function zonesOn(site: Omit<IsolationSite, 'zones'>, zones: readonly GuideZone[]
   }))
 }
 
-/** Every zone a space of its own between its valves, listed with the downstream one first. */
+/**
+ * Every zone a space of its own between its valves; zones and the valves of each are listed with the
+ * downstream one first. A zone that another one feeds lies downstream: its valves lead out.
+ */
 function zoneSite(zones: readonly GuideZone[]): IsolationSite {
   const titleOf = (id: string) => {
     const words = id.replaceAll('-', ' ')
     return words.charAt(0).toUpperCase() + words.slice(1)
   }
   const inFlow = <T>(list: readonly T[]) => [...list].reverse()
+  const isFed = (id: string) => zones.some((z) => z.feeds?.includes(id))
   return {
     spaces: [
       { id: 'supply', title: 'Supply', source: true },
       ...zones.map((z) => ({ id: z.id, title: titleOf(z.title), source: false })),
       { id: 'beyond', title: 'Beyond', source: true },
     ],
-    valves: zones.flatMap((z) => [
-      ...inFlow(z.shutBy).map((id, n): SiteValve => {
-        const last = n > 0 && n === z.shutBy.length - 1
+    valves: inFlow(zones).flatMap((z) => [
+      ...inFlow(z.shutBy ?? []).map((id, n): SiteValve => {
+        const last = isFed(z.id) || (n > 0 && n === (z.shutBy ?? []).length - 1)
         return last
           ? { id, title: titleOf(id), role: 'shutoff', from: z.id, to: 'beyond' }
           : { id, title: titleOf(id), role: 'shutoff', from: 'supply', to: z.id }
@@ -123,7 +127,21 @@ function zoneSite(zones: readonly GuideZone[]): IsolationSite {
         from: z.neverVentedBy?.includes(id) ? 'supply' : z.id,
       })),
     ]),
-    passages: [],
+    passages: zones.flatMap((z) =>
+      (z.feeds ?? []).map((to) => ({ from: z.id, to, oneWay: true, holds: true })),
+    ),
     zones: zones.map((z) => ({ id: z.id, title: z.title, spaces: [z.id], vents: z.ventedBy })),
   }
+}
+
+/** The zones that stand in connection with one past seats and pilots, itself with them. */
+export function connectedWith(site: IsolationSite, zone: SiteZone): SiteZone[] {
+  const edges = site.passages
+    .filter((p) => p.holds)
+    .flatMap((p) => [
+      [p.from, p.to],
+      [p.to, p.from],
+    ])
+  const spaces = spread(zone.spaces, edges)
+  return site.zones.filter((z) => z.spaces.some((s) => spaces.has(s)))
 }

@@ -37,10 +37,12 @@ export function spaceStates(
     edges,
   )
   const open = site.valves.filter((v) => v.role === 'vent' && !isShut(site, openings, v.id))
-  // A space drains where it can flow to: along a check, never back through it.
+  // A space drains where it can flow to: along a check, never back through it nor past a shut seat.
   const drained = spread(
     open.map((v) => v.from),
-    edges.map(([a, b]) => [b as string, a as string]),
+    edges
+      .filter(([a, b]) => !site.passages.some((p) => p.holds && p.from === a && p.to === b))
+      .map(([a, b]) => [b as string, a as string]),
   )
   const known = new Set(site.zones.filter((z) => proved.includes(z.id)).flatMap((z) => z.spaces))
   return Object.fromEntries(

@@ -239,6 +239,12 @@ export class Job {
   private finding(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
     const mm = (value: string) => ({ value, unit: 'mm' }) as const
     if (step.snapshot) return { setting: '3½ turns from fully out' }
+    if (step.measure === 'grooves') {
+      const grooves = 6
+      return {
+        counted: { grooves, rings: grooves - (step.emptyOnPurpose ?? 0) + (step.doubled ?? 0) },
+      }
+    }
     if (step.measure) return { throws: { one: mm('31'), other: mm('31') } }
     if (step.temporary) return { temporary: { until: '2026-07-01', permittedBy: 'The authority' } }
     if (!step.verdicts) return {}

@@ -1,6 +1,6 @@
 import { isAssemblyKind, movableElements, portsOf } from '../assembly'
 import { movesOf, type PlacedStep } from '../guide'
-import { type IsolationSite, moveRefusal, spaceStates } from '../isolation'
+import { connectedWith, type IsolationSite, moveRefusal, spaceStates } from '../isolation'
 import { valueToSi } from '../quantity'
 import type { VisitEvent } from './events'
 import { guideOfVisit, runOfGuide, siteOfVisit } from './jobGuide'
@@ -131,7 +131,8 @@ export function safeStepRefusal(
   if (!zone) return null
   const proved = state.proofs.map((p) => p.zone)
   const states = spaceStates(site, state.valves, proved)
-  const doubtful = zone.spaces.find((s) => states[s] !== 'proved')
+  const asked = step.prove ? [zone] : connectedWith(site, zone)
+  const doubtful = asked.flatMap((z) => z.spaces).find((s) => states[s] !== 'proved')
   if (doubtful === undefined) return null
   return refuse(
     `${titleOf(site, doubtful)} is not proved at zero: ${states[doubtful]}.`,

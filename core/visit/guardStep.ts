@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon'
-import { throwSymmetry } from '../craft'
-import { type PlacedStep, relaxingOf, renewalAdvice } from '../guide'
+import { countGrooves, throwSymmetry } from '../craft'
+import { type PlacedStep, relaxingOf, renewalAdvice, variantOf } from '../guide'
 import { valueToSi } from '../quantity'
 import type { VisitEvent } from './events'
 import { localDateOf } from './fold'
@@ -15,7 +15,8 @@ export function qualifiedRefusal(
   event: VisitEvent<'guide-step'>,
   { library, person }: GuardContext,
 ): Refusal | null {
-  const kind = guideOfVisit(state, library)?.guide.licence
+  const guide = guideOfVisit(state, library)?.guide
+  const kind = guide && variantOf(guide, state.guide?.variant ?? '').licence
   if (step.gate !== 'qualified' || !kind || event.payload.departure) return null
   const today = localDateOf(event)
   if (person.licences.some((l) => l.kind === kind && l.expiresOn >= today)) return null
@@ -25,7 +26,7 @@ export function qualifiedRefusal(
   )
 }
 
-/** Settings as found, rounds, waiting times, throws and temporary repairs carry their own proof. */
+/** Settings as found, rounds, waiting times, throws, counts and temporary repairs carry their own proof. */
 export function proofRefusal(
   state: VisitState,
   step: PlacedStep,
@@ -51,6 +52,19 @@ export function proofRefusal(
       return refuse('Nothing stands out at either end.', 'Throw it both ways, then measure.')
     const verdict = throwSymmetry({ one, other })
     if (!verdict.equal && !departure) return refuse(verdict.says, 'Take the step up again.')
+  }
+  if (step.measure === 'grooves') {
+    const { counted } = event.payload
+    if (!counted) return refuse('Grooves and rings are counted.', 'Enter both counts.')
+    const { emptyOnPurpose = 0, doubled = 0 } = step
+    if (counted.grooves < emptyOnPurpose + doubled)
+      return refuse(
+        `Fewer grooves are counted than the ${emptyOnPurpose + doubled} that are known.`,
+        'Count them again.',
+      )
+    const verdict = countGrooves({ ...counted, emptyOnPurpose, doubled })
+    if (!verdict.fits && !departure)
+      return refuse(verdict.says, 'Count again before the first ring goes on.')
   }
   if (departure) return null
   if (step.snapshot && !setting?.trim())

@@ -54,6 +54,10 @@ export const guidePayloads = {
     throws: strictObject({ one: amount('length').required(), other: amount('length').required() })
       .default(undefined)
       .optional(),
+    /** Grooves and rings, counted before the first ring goes on. */
+    counted: strictObject({ grooves: integer(1, 99).required(), rings: integer(0, 99).required() })
+      .default(undefined)
+      .optional(),
     /** A temporary repair: who permitted it, and by when it is renewed. */
     temporary: strictObject({ until: localDate().required(), permittedBy: line(120).required() })
       .default(undefined)

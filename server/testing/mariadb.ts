@@ -17,6 +17,9 @@ export interface TestServer {
 const root = process.getuid?.() === 0
 const env = { ...process.env, PATH: `${process.env.PATH}:/usr/sbin` }
 
+/** Under disk load the kernel’s asynchronous I/O can stall the server’s start-up for minutes. */
+const NO_NATIVE_AIO = '--innodb-use-native-aio=OFF'
+
 export function freePort(): Promise<number> {
   return new Promise((done) => {
     const probe = createServer()
@@ -42,6 +45,7 @@ export async function startMariaDb(): Promise<TestServer> {
       '--auth-root-authentication-method=socket',
       '--skip-test-db',
       '--skip-name-resolve',
+      NO_NATIVE_AIO,
     ],
     { env, stdio: 'ignore' },
   )
@@ -64,6 +68,7 @@ export async function startMariaDb(): Promise<TestServer> {
         `--pid-file=${home}/pid`,
         `--init-file=${home}/init.sql`,
         '--skip-name-resolve',
+        NO_NATIVE_AIO,
         '--character-set-server=utf8mb4',
         '--collation-server=utf8mb4_uca1400_ai_ci',
         '--default-time-zone=+00:00',
@@ -73,7 +78,7 @@ export async function startMariaDb(): Promise<TestServer> {
       { env, stdio: 'ignore' },
     )
   }
-  // MariaDB 10.11 now and then waits for ever in its own start-up; a second start gets through.
+  // A start that is stuck all the same is ended; a second one gets through.
   const start = async () => {
     for (let attempt = 0; attempt < 4; attempt++) {
       launch()
@@ -99,14 +104,15 @@ export async function startMariaDb(): Promise<TestServer> {
 }
 
 async function answers(home: string): Promise<boolean> {
-  for (let attempt = 0; attempt < 60; attempt++) {
+  let timeouts = 0
+  for (let attempt = 0; attempt < 150 && timeouts < 5; attempt++) {
     try {
-      const ping = ['--no-defaults', '--connect-timeout=1', `--socket=${home}/s`, 'ping']
-      execFileSync('mariadb-admin', ping, { env, stdio: 'ignore', timeout: 1_500 })
+      const ping = ['--no-defaults', '--connect-timeout=2', `--socket=${home}/s`, 'ping']
+      execFileSync('mariadb-admin', ping, { env, stdio: 'ignore', timeout: 3_000 })
       return true
     } catch (error) {
-      // No answer in time although something listens: it is stuck.
-      if ((error as { code?: string }).code === 'ETIMEDOUT') return false
+      // No answer in time although something listens, again and again: it is stuck.
+      if ((error as { code?: string }).code === 'ETIMEDOUT') timeouts++
       await new Promise((r) => setTimeout(r, 100))
     }
   }

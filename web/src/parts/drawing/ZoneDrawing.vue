@@ -3,6 +3,7 @@ import type { Opening } from '@uvanta/core/assembly'
 import type { IsolationSite, SpaceState } from '@uvanta/core/isolation'
 import { computed } from 'vue'
 import DrawnValve from './DrawnValve.vue'
+import { BOX, WIDTH, zoneLayout } from './zoneLayout'
 
 /** Equipment that has no drawing of its own: its spaces, shutoffs and vents, flow from left to right. */
 const props = defineProps<{
@@ -15,39 +16,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ turn: [element: string] }>()
 
-const ROW = 190
-const BODY = { left: 250, right: 550, top: 40, bottom: 110 }
-const Y = 75
-
-const rows = computed(() =>
-  props.site.zones.map((zone, n) => {
-    const valves = props.site.valves.filter(
-      (v) => zone.spaces.includes(v.from) || zone.spaces.includes(v.to ?? ''),
-    )
-    const shutoffs = valves.filter((v) => v.role === 'shutoff')
-    const vents = valves.filter((v) => v.role === 'vent')
-    const spread = (list: typeof valves, from: number, to: number) =>
-      list.map((v, k) => ({ ...v, x: from + ((to - from) * (k + 1)) / (list.length + 1) }))
-    const into = spread(
-      shutoffs.filter((v) => zone.spaces.includes(v.to ?? '')),
-      20,
-      BODY.left,
-    )
-    const outOf = spread(
-      shutoffs.filter((v) => zone.spaces.includes(v.from)),
-      BODY.right,
-      780,
-    )
-    return {
-      id: zone.id,
-      top: n * ROW,
-      state: props.states[zone.spaces[0] ?? ''] ?? 'live',
-      shutoffs: [...into, ...outOf],
-      vents: spread(vents, BODY.left, BODY.right),
-      hasOutlet: outOf.length > 0,
-    }
-  }),
-)
+const layout = computed(() => zoneLayout(props.site))
+const stateOf = (space: string): SpaceState => props.states[space] ?? 'live'
 const opening = (id: string, role: string): Opening =>
   props.openings[id] ?? (role === 'shutoff' ? 'open' : 'shut')
 </script>
@@ -56,7 +26,7 @@ const opening = (id: string, role: string): Opening =>
   <div class="scroll-x">
     <svg
       class="drawing"
-      :viewBox="`0 0 800 ${rows.length * ROW}`"
+      :viewBox="`0 0 ${WIDTH} ${layout.height}`"
       role="group"
       :aria-label="`Drawing of ${tag}`"
     >
@@ -71,51 +41,36 @@ const opening = (id: string, role: string): Opening =>
           <path d="M0 0V8" class="hatch" />
         </pattern>
       </defs>
-      <g v-for="r in rows" :key="r.id" :transform="`translate(0 ${r.top})`" :class="r.state">
-        <path class="wall" :d="`M8 ${Y - 13}H${BODY.left}M8 ${Y + 13}H${BODY.left}`" />
-        <path
-          v-if="r.hasOutlet"
-          class="wall"
-          :d="`M${BODY.right} ${Y - 13}H792M${BODY.right} ${Y + 13}H792`"
-        />
-        <rect
-          class="space"
-          :x="BODY.left"
-          :y="BODY.top"
-          :width="BODY.right - BODY.left"
-          :height="BODY.bottom - BODY.top"
-        />
-        <text class="state" :x="400" :y="Y + 6">{{ r.state }}</text>
-        <template v-for="v in r.shutoffs" :key="v.id">
-          <DrawnValve
-            :x="v.x"
-            :y="Y"
-            :size="22"
-            :label="v.title"
-            :opening="opening(v.id, v.role)"
-            :pressable="pressable"
-            :wanted="wanted.includes(v.id)"
-            @turn="emit('turn', v.id)"
-          />
-          <text class="name" :x="v.x" :y="Y + 50">{{ v.title }}</text>
-        </template>
-        <template v-for="v in r.vents" :key="v.id">
-          <path class="stub" :d="`M${v.x} ${BODY.bottom}v36`" />
-          <DrawnValve
-            :x="v.x"
-            :y="BODY.bottom + 17"
-            :size="11"
-            :along="90"
-            :label="v.title"
-            :opening="opening(v.id, v.role)"
-            :pressable="pressable"
-            :wanted="wanted.includes(v.id)"
-            @turn="emit('turn', v.id)"
-          />
-          <text class="name" :x="v.x" :y="BODY.bottom + 56">{{ v.title }}</text>
-        </template>
-        <path class="flow" :d="`M14 ${Y - 40}h58m-11-6 11 6-11 6`" />
+      <template v-for="(p, n) in layout.pipes" :key="n">
+        <path class="wall" :d="`M${p.x1} ${p.y - 13}H${p.x2}M${p.x1} ${p.y + 13}H${p.x2}`" />
+      </template>
+      <path v-for="d in layout.stubs" :key="d" class="stub" :d="d" />
+      <g v-for="s in layout.spaces" :key="s.zone" class="room" :class="stateOf(s.space)">
+        <rect class="space" :x="s.x" :y="s.y" :width="s.width" :height="BOX" />
+        <text class="title" :x="s.x + s.width / 2" :y="s.y + 24">{{ s.title }}</text>
+        <text class="state" :x="s.x + s.width / 2" :y="s.y + 52">{{ stateOf(s.space) }}</text>
       </g>
+      <path
+        v-for="s in layout.seats"
+        :key="s.x"
+        class="wall"
+        :d="`M${s.x - 14} ${s.y + 13}l14 -26 14 26zM${s.x} ${s.y - 13}v-22`"
+      />
+      <template v-for="v in layout.valves" :key="v.id">
+        <DrawnValve
+          :x="v.x"
+          :y="v.y"
+          :size="v.size"
+          :along="v.along"
+          :label="v.title"
+          :opening="opening(v.id, v.role)"
+          :pressable="pressable"
+          :wanted="wanted.includes(v.id)"
+          @turn="emit('turn', v.id)"
+        />
+        <text class="name" :x="v.name.x" :y="v.name.y">{{ v.title }}</text>
+      </template>
+      <path class="flow" d="M14 20h58m-11-6 11 6-11 6" />
     </svg>
   </div>
 </template>
@@ -167,12 +122,16 @@ text {
   fill: var(--ink-soft);
 }
 
+.title,
+.state {
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 6px;
+}
+
 .state {
   font-size: 20px;
   font-weight: 700;
   fill: var(--ink);
-  paint-order: stroke;
-  stroke: var(--paper);
-  stroke-width: 6px;
 }
 </style>

@@ -14,6 +14,7 @@ import EmptySheet from '@/parts/EmptySheet.vue'
 import StateMark from '@/parts/StateMark.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
+import StepNotes from '@/parts/guide/StepNotes.vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
 import { useLibrary } from '@/stores/library'
 
@@ -162,6 +163,7 @@ const print = () => window.print()
                 <span v-if="step.when" class="soft small"> · {{ whenWords(step.when) }}</span>
                 <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
                 <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
+                <StepNotes :step="step" :title-of="partTitle" />
                 <p v-if="step.never" class="line"><strong>Never</strong> {{ step.never }}</p>
                 <p v-if="step.why" class="line soft">{{ step.why }}</p>
                 <p v-if="step.tip" class="line soft">{{ step.tip }}</p>

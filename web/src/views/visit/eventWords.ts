@@ -1,4 +1,4 @@
-import { formatQuantity } from '@uvanta/core/quantity'
+import { type AnyQuantity, formatQuantity } from '@uvanta/core/quantity'
 import { isKind, purposeTitles, stationTitles, type VisitEvent } from '@uvanta/core/visit'
 
 /**
@@ -54,13 +54,22 @@ function guideWords(
   if (isKind(event, 'guide-value'))
     return `${sentence(itemWords(event.payload.slot))}: ${event.payload.value} ${event.payload.unit ?? ''} (${event.payload.source})`
   if (isKind(event, 'guide-step')) {
-    const { step, finding, defects = [], setting, temporary, departure } = event.payload
+    const { step, finding, defects = [], setting, counted, throws } = event.payload
+    const { temporary, departure } = event.payload
     const seen = defects.length > 0 ? ` (${defects.join(', ')})` : ''
     const found = finding ? `: ${itemWords(finding)}${seen}` : ''
     const until = temporary
       ? `: temporary until ${temporary.until}, permitted by ${temporary.permittedBy}`
       : ''
-    return `${stepSays(step) ?? `Step ${step}`}${found}${setting ? `: ${setting}` : ''}${until}${because(departure)}`
+    const measured = [
+      setting,
+      counted && `${counted.grooves} grooves, ${counted.rings} rings`,
+      throws && `${lengthWords(throws.one)} and ${lengthWords(throws.other)}`,
+    ]
+      .filter(Boolean)
+      .map((m) => `: ${m}`)
+      .join('')
+    return `${stepSays(step) ?? `Step ${step}`}${found}${measured}${until}${because(departure)}`
   }
   if (isKind(event, 'guide-round'))
     return `Round at step ${event.payload.step}: ${event.payload.moved ? 'one moved' : 'none moved'}`
@@ -80,6 +89,8 @@ function guideWords(
   return null
 }
 
+const lengthWords = (length: { value: string; unit: string }) =>
+  formatQuantity({ dimension: 'length', ...length } as AnyQuantity)
 const because = (departure: string | undefined) => (departure ? ` – departure: ${departure}` : '')
 const checkWords = {
   works: 'it works',

@@ -8,6 +8,8 @@ import PhotoStrip from '../PhotoStrip.vue'
 import KitCount from '../prepare/KitCount.vue'
 import ProofForm from '../safe/ProofForm.vue'
 import BoltGuide from './BoltGuide.vue'
+import CheckFailed from './CheckFailed.vue'
+import GroovesForm from './GroovesForm.vue'
 import InspectionChoice from './InspectionChoice.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
 import SlotValue from './SlotValue.vue'
@@ -38,18 +40,25 @@ const waiting = shallowRef<Partial<PayloadOf<'guide-step'>> | null>(null)
 
 const missing = computed(() => missingOf(props.step))
 const relaxing = computed(() => relaxingOf(props.step))
+/** The step from which a failed check is taken up again, where the guide names one that is done. */
+const back = computed(() =>
+  run.value?.steps.findLast((s) => s.name === props.step.redoFrom && run.value?.done.has(s.id)),
+)
 /** Counting the kit is the step itself. */
 const uncounted = computed(
   () => props.step.count === 'kit' && !store.state.kit && (run.value?.kit.length ?? 0) > 0,
 )
+/** A check that can be answered with no. */
+const checks = computed(() => Boolean(props.step.trial ?? props.step.test ?? props.step.verify))
 const action = computed(() => {
-  const { repeat, until, orient, gate, isolate, vent, shut, reopen, trial, test } = props.step
+  const { repeat, until, orient, gate, isolate, vent, shut, reopen, verify } = props.step
   if (repeat) return `Done – ${until}`
   if (orient) return 'Yes, it goes this way – done'
+  if (verify) return 'Yes, it sits – done'
   if (gate) return 'Confirmed'
   if (isolate || shut) return 'Shut – done'
   if (vent || reopen) return 'Open – done'
-  return trial || test ? 'Yes, it does' : 'Done'
+  return checks.value ? 'Yes, it does' : 'Done'
 })
 
 /** Records what the step turns, then the step; a departure is tried again with its reason. */
@@ -107,6 +116,11 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <RelaxingRounds v-else-if="relaxing" :step="step" :relaxing="relaxing" @done="done()" />
       <StepClock v-else-if="step.hold" :step="step" @done="done()" />
       <ThrowsForm v-else-if="step.measure === 'throws'" @measured="done({ throws: $event })" />
+      <GroovesForm
+        v-else-if="step.measure === 'grooves'"
+        :step="step"
+        @counted="done({ counted: $event })"
+      />
       <TemporaryForm v-else-if="step.temporary" @given="done({ temporary: $event })" />
       <ProofForm v-else-if="step.prove" :zone="step.prove" @proved="done()" />
       <KitCount v-else-if="uncounted" writable @counted="done()" />
@@ -138,15 +152,12 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
           />
         </label>
         <BButton variant="primary" size="lg" class="main" @click="done()">{{ action }}</BButton>
-        <BButton v-if="step.trial || step.test" variant="outline-primary" @click="failed = true"
+        <BButton v-if="checks" variant="outline-primary" @click="failed = true"
           >No, it does not</BButton
         >
       </div>
     </template>
-    <p v-if="failed" class="caution" role="status">
-      Then do not go on. Press the step in the list below from which the work is taken up again, and
-      say what failed.
-    </p>
+    <CheckFailed v-if="failed" :step="step" :back="back" @again="emit('done')" />
     <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
     <form
       v-if="mayDepart && atStation"

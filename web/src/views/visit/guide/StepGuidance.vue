@@ -3,17 +3,21 @@ import { type PlacedStep, relaxingOf } from '@uvanta/core/guide'
 import { settingAsFound } from '@uvanta/core/visit'
 import { computed } from 'vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
+import StepNotes from '@/parts/guide/StepNotes.vue'
 import { useVisit } from '@/stores/visit'
 import { useGuide } from './useGuide'
 
 /** What a step has to be known for before it is done: hazard, which way, never, figures with their source. */
 const props = defineProps<{ step: PlacedStep }>()
 const store = useVisit()
-const { run, valueOf, slotOf, partOf } = useGuide(() => props.step.at)
+const { guide, run, valueOf, slotOf, partOf } = useGuide(() => props.step.at)
 
 const part = computed(() =>
   partOf(props.step.fit ?? props.step.renew ?? props.step.remove ?? props.step.inspect),
 )
+const titleOf = (id: string) =>
+  [...(guide.value?.parts ?? []), ...(guide.value?.fasteners ?? [])].find((p) => p.id === id)
+    ?.title ?? id
 const asFound = computed(() =>
   run.value ? settingAsFound(store.state, run.value, props.step) : undefined,
 )
@@ -49,6 +53,7 @@ const tightenWords = computed(() => {
     />
     <p><strong>Which way</strong> {{ step.orient }}</p>
   </div>
+  <StepNotes :step="step" :title-of="titleOf" />
   <p v-if="step.never" class="caution"><strong>Never</strong> {{ step.never }}</p>
   <p v-if="asFound" class="figure">
     <span class="mono">{{ asFound }}</span> <span class="soft">as it was found</span>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Gauge, api, licenceKinds } from '@uvanta/contract'
-import { slotsOf } from '@uvanta/core/guide'
+import { slotsOf, variantOf } from '@uvanta/core/guide'
 import { testPlanOf } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/programme'
 import type { PayloadOf, Refusal } from '@uvanta/core/visit'
@@ -44,8 +44,11 @@ interface Paper {
   readonly state: 'pass' | 'fail'
   readonly says: string
 }
+const variant = computed(() =>
+  guide.value ? variantOf(guide.value, store.state.guide?.variant ?? '') : null,
+)
 const licence = computed<Paper | null>(() => {
-  const kind = guide.value?.licence ?? pack.value?.licence
+  const kind = variant.value?.licence ?? pack.value?.licence
   if (!kind) return null
   const title = licenceKinds[kind as keyof typeof licenceKinds] ?? kind
   const held = session.person?.licences.find((l) => l.kind === kind)
@@ -83,7 +86,7 @@ const groups = computed<{ title: string; items: Item[] }[]>(() => [
       ...(t.instead ? { instead: t.instead } : {}),
     })),
   },
-  { title: 'Gear', items: (guide.value?.gear ?? []).map((g) => ({ id: g, title: g })) },
+  { title: 'Gear', items: (variant.value?.gear ?? []).map((g) => ({ id: g, title: g })) },
   {
     title: 'Agreed',
     items: [
