@@ -72,11 +72,12 @@ export function planIsolation(
         why: '',
         ...guided(v.id),
       })),
-      ...site.zones.map((z): PlannedMove => ({
+      ...site.zones.map((z, n): PlannedMove => ({
         kind: 'prove',
         zone: z.id,
         title: z.title,
-        why: 'A closed pair traps pressure between it; a check traps it behind.',
+        why:
+          n === 0 ? 'A closed pair traps pressure between it; a check or a seat, behind it.' : '',
       })),
     ],
     leftAlone: fed.map((v) => ({

@@ -102,7 +102,7 @@ function zonesOn(site: Omit<IsolationSite, 'zones'>, zones: readonly GuideZone[]
  */
 function zoneSite(zones: readonly GuideZone[]): IsolationSite {
   const titleOf = (id: string) => {
-    const words = id.replaceAll('-', ' ')
+    const words = id.replaceAll('-', ' ').replace(/^the /, '')
     return words.charAt(0).toUpperCase() + words.slice(1)
   }
   const inFlow = <T>(list: readonly T[]) => [...list].reverse()

@@ -165,6 +165,7 @@ nav {
   nav {
     position: fixed;
     inset: auto 0 0;
+    height: var(--nav-height);
     background: var(--paper);
     border-top: 2px solid var(--rule-strong);
     z-index: 6;

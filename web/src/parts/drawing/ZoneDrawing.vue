@@ -106,6 +106,7 @@ const opening = (id: string, role: string): Opening =>
 }
 
 .stub {
+  fill: none;
   stroke: var(--ink);
   stroke-width: 2.4;
 }

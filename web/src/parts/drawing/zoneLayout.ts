@@ -59,7 +59,7 @@ export function zoneLayout(site: IsolationSite): ZoneLayout {
       valves.push({ ...item, x, y, along: 0, size: 22, name: { x, y: y + 50 } })
   }
   const box = (zone: SiteZone, x: number, width: number, y: number) => {
-    spaces.push({ zone: zone.id, space: zone.spaces[0] ?? '', title: zone.title, x, y, width })
+    spaces.push({ zone: zone.id, space: zone.spaces[0] ?? '', title: titled(zone), x, y, width })
     for (const { item, x: at } of spread(of(zone, 'vent'), x, x + width)) {
       const bottom = y + BOX
       stubs.push(`M${at} ${bottom}v36`)
@@ -67,6 +67,8 @@ export function zoneLayout(site: IsolationSite): ZoneLayout {
       valves.push({ ...item, x: at, y: bottom + 17, along: 90, size: 11, name })
     }
   }
+  const titled = (zone: SiteZone) =>
+    site.spaces.find((s) => s.id === zone.spaces[0])?.title ?? zone.title
   /** A space of its own between its valves. */
   const alone = (zone: SiteZone) => {
     const y = top + 40
@@ -106,7 +108,7 @@ export function zoneLayout(site: IsolationSite): ZoneLayout {
       spaces.push({
         zone: zone.id,
         space: zone.spaces[0] ?? '',
-        title: zone.title,
+        title: titled(zone),
         x,
         y: above,
         width,

@@ -26,13 +26,14 @@ const thread = computed(() => {
 
 <template>
   <p v-if="step.position" class="note"><strong>Position</strong> {{ step.position }}</p>
-  <p v-if="step.together" class="note"><strong>Both hands</strong> {{ step.together }}</p>
+  <p v-if="step.together" class="note"><strong>Together</strong> {{ step.together }}</p>
   <div v-for="t in step.turns" :key="t.way" class="note turn">
     <TurnArrow :way="t.way" />
-    <span
-      ><strong>{{ t.way }}</strong
-      >{{ t.by ? ` by ${t.by}` : '' }}: {{ t.effect }}</span
-    >
+    <span>
+      <b>{{ t.way === 'clockwise' ? 'Clockwise' : 'Counter-clockwise' }}</b>{{
+        t.by ? ` by ${t.by}` : ''
+      }}: {{ t.effect }}
+    </span>
   </div>
   <ol v-if="step.inTurn" class="in-turn">
     <li v-for="a in step.inTurn" :key="a">{{ a }}</li>
@@ -63,7 +64,7 @@ const thread = computed(() => {
 
 .in-turn {
   margin: 0 0 0.6rem;
-  padding-left: 1.6rem;
+  padding-left: 2rem;
 }
 
 .in-turn li::marker {

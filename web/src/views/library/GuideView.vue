@@ -164,7 +164,7 @@ const print = () => window.print()
                 <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
                 <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
                 <StepNotes :step="step" :title-of="partTitle" />
-                <p v-if="step.never" class="line"><strong>Never</strong> {{ step.never }}</p>
+                <p v-if="step.never" class="line never">{{ step.never }}</p>
                 <p v-if="step.why" class="line soft">{{ step.why }}</p>
                 <p v-if="step.tip" class="line soft">{{ step.tip }}</p>
                 <p v-if="step.until" class="line">
@@ -180,6 +180,10 @@ const print = () => window.print()
 </template>
 
 <style scoped>
+.never {
+  font-weight: 600;
+}
+
 .proof {
   display: flex;
   gap: 1rem;

@@ -38,8 +38,7 @@ function again() {
       <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
     </template>
     <p v-else>
-      Then do not go on. Press the step in the list below from which the work is taken up again, and
-      say what failed.
+      Then do not go on. Press the step from which the work is taken up again, and say what failed.
     </p>
   </div>
 </template>

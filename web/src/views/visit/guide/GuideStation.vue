@@ -4,7 +4,6 @@ import { currentStation, type Refusal, type Station, stationTitles } from '@uvan
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import StateMark from '@/parts/StateMark.vue'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
 import RepairForm from '../RepairForm.vue'
@@ -15,6 +14,7 @@ import StopCard from '../safe/StopCard.vue'
 import StationFrame from '../StationFrame.vue'
 import GuideStep from './GuideStep.vue'
 import KitClosing from './KitClosing.vue'
+import StepList from './StepList.vue'
 import TrayPanel from './TrayPanel.vue'
 import { useGuide } from './useGuide'
 
@@ -66,12 +66,15 @@ function redo() {
     <p class="soft sheet">
       {{ guide?.title }} · {{ variant }} · version {{ store.state.guide?.version }}
     </p>
-    <StopCard v-if="active && (station === 'make-safe' || withBench)" />
+    <StopCard
+      v-if="active && (station === 'make-safe' || withBench)"
+      :now="again ? undefined : shown?.id"
+    />
     <slot name="before" />
     <p v-if="halted && active && !again" class="caution halted">
       <strong>The work ends here: {{ stepWords(halted) }}.</strong> Leave the equipment shut in and
       stop the visit with its reason, at the foot of this page. If the finding was a slip, take that
-      step up again in the list below.
+      step up again among those that are done.
     </p>
     <GuideStep
       v-else-if="shown && active && !again"
@@ -116,20 +119,14 @@ function redo() {
     />
     <TrayPanel v-if="run && narrow && withBench" :run="run" class="mt-3" />
     <LockList v-if="narrow && withDrawing" :writable="writable" class="mt-3" />
-    <ol v-if="run" class="rows list" aria-label="Steps of this station">
-      <li v-for="s in steps" :key="s.id">
-        <button
-          type="button"
-          class="line"
-          :class="{ now: s.id === shown?.id && current }"
-          :disabled="!active"
-          @click="chosenId = s.id === due?.id ? null : s.id"
-        >
-          <StateMark :state="isDone(s) ? 'pass' : 'open'" />
-          <span>{{ stepWords(s) }}</span>
-        </button>
-      </li>
-    </ol>
+    <StepList
+      v-if="run"
+      :steps="steps"
+      :done="run.done"
+      :current="current ? shown?.id : undefined"
+      :pressable="active"
+      @choose="chosenId = $event === due?.id ? null : $event"
+    />
     <PhotoStrip :station="station" :caption="stationTitles[station]" />
     <div v-if="narrow && $slots.beside" class="mt-3"><slot name="beside" /></div>
     <template v-if="run && !narrow && (withBench || withDrawing || $slots.beside)" #aside>
@@ -146,6 +143,13 @@ function redo() {
 <style scoped>
 .sheet {
   margin-bottom: 0.5rem;
+}
+
+@media (max-width: 700px) {
+  /* What is in force is known since Prepare; the step comes first. */
+  .sheet {
+    display: none;
+  }
 }
 
 .all,
@@ -165,32 +169,5 @@ function redo() {
   font-weight: 600;
   display: block;
   max-width: 36rem;
-}
-
-.list {
-  margin-top: 1.5rem;
-}
-
-.line {
-  display: grid;
-  grid-template-columns: auto 1fr;
-  gap: 0.6rem;
-  align-items: center;
-  width: 100%;
-  min-height: 44px;
-  padding: 0.3rem 0;
-  background: none;
-  border: 0;
-  color: var(--ink-soft);
-  text-align: left;
-}
-
-.line:disabled {
-  opacity: 1;
-}
-
-.now {
-  color: var(--ink);
-  font-weight: 600;
 }
 </style>

@@ -92,7 +92,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
 <template>
   <div class="guide-step">
-    <p class="soft small place">Step {{ number }} of {{ of }} · {{ step.id }}</p>
+    <p class="soft small place">Step {{ number }} of {{ of }} · guide step {{ step.id }}</p>
     <h3 class="say">{{ stepWords(step) }}</h3>
     <StepGuidance :step="step" />
 
@@ -250,6 +250,15 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
   .main {
     width: 100%;
+  }
+
+  /* In reach of the thumb, however much there is to read before it. */
+  .actions {
+    position: sticky;
+    bottom: var(--nav-height);
+    padding: 0.4rem 0;
+    background: var(--paper);
+    z-index: 1;
   }
 
   .depart {

@@ -33,7 +33,7 @@ const figures = computed(() => {
 const tightenWords = computed(() => {
   const { to, pattern, untilNoneMoves } = props.step
   if (!to) return ''
-  const how = to.turn ?? (to.snug ? 'snug, then check' : (to.effect ?? ''))
+  const how = to.turn ?? (to.snug ? 'snug, then check' : to.effect ? `tight when ${to.effect}` : '')
   const cross = pattern && pattern !== 'none' ? `${pattern.replace('-', ' ')} pattern` : ''
   return [how, cross, untilNoneMoves ? 'round and round until none moves' : '']
     .filter(Boolean)
@@ -54,7 +54,7 @@ const tightenWords = computed(() => {
     <p><strong>Which way</strong> {{ step.orient }}</p>
   </div>
   <StepNotes :step="step" :title-of="titleOf" />
-  <p v-if="step.never" class="caution"><strong>Never</strong> {{ step.never }}</p>
+  <p v-if="step.never" class="caution">{{ step.never }}</p>
   <p v-if="asFound" class="figure">
     <span class="mono">{{ asFound }}</span> <span class="soft">as it was found</span>
   </p>

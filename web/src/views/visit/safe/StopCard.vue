@@ -3,11 +3,17 @@ import { storedEnergy } from '@uvanta/core/isolation'
 import { computed } from 'vue'
 import { useGuide } from '../guide/useGuide'
 
-/** Energy that stays when the pressure is gone, until the step that lets it out is done. */
+/**
+ * Energy that stays when the pressure is gone, until the step that lets it out. That step itself says
+ * so with its own hazard.
+ */
+const props = defineProps<{ now?: string | undefined }>()
 const { guide, run } = useGuide(() => 'make-safe')
 const left = computed(() =>
   guide.value && run.value
-    ? storedEnergy(guide.value, run.value.steps).filter((e) => !run.value?.done.has(e.step))
+    ? storedEnergy(guide.value, run.value.steps).filter(
+        (e) => !run.value?.done.has(e.step) && e.step !== props.now,
+      )
     : [],
 )
 </script>
