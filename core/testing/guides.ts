@@ -1,10 +1,10 @@
 import { readdirSync, readFileSync } from 'node:fs'
-import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
 import { parse } from 'yaml'
 import { type Guide, guideSchema, type SubGuide, subGuideSchema } from '../guide'
 import { check } from '../schema'
 
-const home = fileURLToPath(new URL('../../library/guides/', import.meta.url))
+const home = join(import.meta.dirname, '../../library/guides/')
 const read = <T>(folder: string, schema: unknown): T[] =>
   readdirSync(`${home}${folder}`)
     .filter((f) => f.endsWith('.yaml'))

@@ -1,11 +1,11 @@
 import { readdirSync, readFileSync } from 'node:fs'
-import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
 import { parse } from 'yaml'
 import type { Library } from '../library'
 import { shippedGuides, shippedSubGuides } from './guides'
 import { expandProcedure, type ProcedureFile } from '../procedure'
 
-const home = fileURLToPath(new URL('../../library/', import.meta.url))
+const home = join(import.meta.dirname, '../../library/')
 const folder = <T>(name: string): T[] =>
   readdirSync(`${home}${name}`)
     .filter((f) => f.endsWith('.yaml'))

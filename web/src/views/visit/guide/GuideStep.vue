@@ -42,7 +42,9 @@ const missing = computed(() => missingOf(props.step))
 const relaxing = computed(() => relaxingOf(props.step))
 /** The step from which a failed check is taken up again, where the guide names one that is done. */
 const back = computed(() =>
-  run.value?.steps.findLast((s) => s.name === props.step.redoFrom && run.value?.done.has(s.id)),
+  props.step.redoFrom
+    ? run.value?.steps.findLast((s) => s.name === props.step.redoFrom && run.value?.done.has(s.id))
+    : undefined,
 )
 /** Counting the kit is the step itself. */
 const uncounted = computed(

@@ -1,0 +1,203 @@
+import type { Guide, PlacedStep } from '@uvanta/core/guide'
+import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
+import { stationTitles, type Station } from '@uvanta/core/visit'
+import { flushPromises, mount } from '@vue/test-utils'
+import { describe, expect, it, vi } from 'vitest'
+import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
+import GuideStation from './GuideStation.vue'
+
+const guide = (id: string) => shippedLibrary.guides.find((g) => g.id === id) as Guide
+const job = (id: string, kind: string, variant: string, options: Partial<JobOptions> = {}) =>
+  new Job({ family: guide(id).family, kind, ...options }).choose(guide(id), variant)
+
+const FLOW = ['make-safe', 'open-up', 'rebuild'] as const
+/** A job carried out to the first step of a station that is meant. */
+function upTo(made: Job, station: (typeof FLOW)[number], until: (s: PlacedStep) => boolean): Job {
+  made.toMakeSafe()
+  for (const at of FLOW.slice(0, FLOW.indexOf(station))) made.carryOut(at).done(at)
+  return made.carryOut(station, until)
+}
+
+async function show(made: Job, station: Station) {
+  const server = new OneVisitServer(made)
+  const { store, pinia } = await openOnScreen(server)
+  const screen = mount(GuideStation, {
+    props: { station, doneWords: `${stationTitles[station]} done` },
+    global: { plugins: [pinia] },
+  })
+  await flushPromises()
+  const press = async (name: string) => {
+    const found = screen.findAll('button').find((b) => b.text().startsWith(name))
+    if (!found)
+      throw new Error(
+        `no button “${name}” among ${screen
+          .findAll('button')
+          .map((b) => b.text())
+          .join(', ')}`,
+      )
+    await found.trigger('click')
+    await flushPromises()
+  }
+  const submit = async (form: string) => {
+    await screen.find(form).trigger('submit')
+    await flushPromises()
+  }
+  return { screen, store, server, press, submit, said: () => screen.find('.say').text() }
+}
+const spool = (until: (s: PlacedStep) => boolean) =>
+  upTo(job('spool-valve', 'spool valve', 'usual'), 'open-up', until)
+
+describe('a step', () => {
+  it('is shown large with what comes after it; pressing its action brings the next', async () => {
+    const { screen, press, said, store } = await show(
+      spool((s) => s.remove === 'clip'),
+      'open-up',
+    )
+    expect(said()).toBe('Snap ring out')
+    const before = store.state.guideSteps.length
+    await press('Done')
+    expect(store.state.guideSteps).toHaveLength(before + 1)
+    expect(said()).toBe('Tap the spool out with the puller')
+    const coming = screen.find('[aria-label="Steps of this station"]').findAll('li')
+    expect(coming[0]?.text()).toBe('Tap the spool out with the puller')
+  })
+  it('that is done can be taken up again, with what failed', async () => {
+    const { screen, press, submit, said, store } = await show(
+      spool((s) => s.remove === 'sleeve'),
+      'open-up',
+    )
+    await press('Snap ring out')
+    await screen.find('form.again input').setValue('The ring sprang away')
+    await submit('form.again')
+    expect(said()).toBe('Snap ring out')
+    expect(store.state.guideSteps.some((s) => s.step === '4')).toBe(true)
+    expect(screen.find('summary').text()).toMatch(/^1 done/)
+  })
+  it('before its turn needs a reason, which stays on record', async () => {
+    const { screen, press, submit, store } = await show(
+      spool((s) => s.remove === 'clip'),
+      'open-up',
+    )
+    await press('Sleeve out, engaged by its holes')
+    expect(screen.text()).toContain('It is not its turn yet')
+    await screen.find('form.depart input').setValue('The spool came with the sleeve')
+    await submit('form.depart')
+    expect(store.state.guideSteps.at(-1)).toMatchObject({
+      departure: 'The spool came with the sleeve',
+    })
+  })
+  it('recorded without a line waits on the device and is sent later', async () => {
+    const made = await show(
+      spool((s) => s.remove === 'clip'),
+      'open-up',
+    )
+    made.server.online = false
+    await made.press('Done')
+    expect(made.said()).toBe('Tap the spool out with the puller')
+    const sent = made.server.log.length
+    // The tablet is started again where there is a line.
+    made.server.online = true
+    const again = await openOnScreen(made.server)
+    await vi.waitFor(() => expect(again.store.pending).toHaveLength(0))
+    expect(made.server.log).toHaveLength(sent + 1)
+    expect(again.store.state.guideSteps.at(-1)?.step).toBe(made.store.state.guideSteps.at(-1)?.step)
+  })
+})
+
+describe('grooves and rings', () => {
+  const counting = () => spool((s) => s.measure === 'grooves')
+  it('are counted before a ring goes on: the vented groove stays empty', async () => {
+    const { screen, submit, store, said } = await show(counting(), 'open-up')
+    const [grooves, rings] = screen.findAll('form.grooves input')
+    await grooves?.setValue('6')
+    await rings?.setValue('6')
+    expect(screen.text()).toContain('1 too many')
+    await submit('form.grooves')
+    expect(screen.text()).toContain('Do not fill a vented groove')
+    await rings?.setValue('5')
+    await submit('form.grooves')
+    expect(store.state.guideSteps.at(-1)).toMatchObject({ counted: { grooves: 6, rings: 5 } })
+    expect(said()).toBe('Sleeve')
+  })
+  it('want digits', async () => {
+    const { screen, submit } = await show(counting(), 'open-up')
+    await screen.find('form.grooves input').setValue('six')
+    await submit('form.grooves')
+    expect(screen.text()).toContain('Enter both counts in digits')
+  })
+})
+
+describe('a check that fails', () => {
+  const coupler = () => job('cartridge-coupler', 'dry-break coupler', 'usual')
+  it('leads back to the step that the guide names', async () => {
+    const { screen, press, submit, said, store } = await show(
+      upTo(coupler(), 'rebuild', (s) => Boolean(s.trial)),
+      'rebuild',
+    )
+    expect(said()).toContain('no lump')
+    await press('No, it does not')
+    await screen.find('.failed input').setValue('A lump at the top')
+    await submit('.failed form')
+    expect(said()).toBe('Nose seal in: first at four points a quarter apart, then between')
+    expect(store.state.guideSteps.some((s) => s.at === 'rebuild')).toBe(false)
+  })
+  it('says so where the guide names none', async () => {
+    const { screen, press } = await show(
+      upTo(job('threaded-lid-cylinder', 'pneumatic cylinder', 'usual'), 'rebuild', (s) =>
+        Boolean(s.verify),
+      ),
+      'rebuild',
+    )
+    await press('No, it does not')
+    expect(screen.find('.failed').text()).toContain('Press the step from which')
+  })
+})
+
+describe('what a step says beside its sentence', () => {
+  it('which way round, and what that does', async () => {
+    const { screen } = await show(
+      upTo(job('dome-regulator', 'dome regulator', 'full'), 'rebuild', (s) => Boolean(s.set)),
+      'rebuild',
+    )
+    const turns = screen.findAll('.turn').map((t) => t.text())
+    expect(turns).toEqual(['Counter-clockwise: lowers the disc', 'Clockwise: raises the disc'])
+  })
+  it('where else a part may be that did not come away', async () => {
+    const { screen } = await show(
+      spool((s) => s.remove === 'sleeve-rings'),
+      'open-up',
+    )
+    expect(screen.text()).not.toContain('Look in both places')
+    const other = await show(
+      upTo(job('cartridge-coupler', 'dry-break coupler', 'usual'), 'open-up', (s) =>
+        Boolean(s.mayComeWith),
+      ),
+      'open-up',
+    )
+    expect(other.screen.text()).toMatch(/may have come away with bush, or have stayed behind/)
+  })
+  it('what goes on a thread, how much, where', async () => {
+    const { screen } = await show(
+      upTo(job('dome-regulator', 'dome regulator', 'full'), 'rebuild', (s) => Boolean(s.treat)),
+      'rebuild',
+    )
+    expect(screen.text()).toContain('Thread-lock, one drop, on the thread')
+  })
+})
+
+describe('stored energy', () => {
+  const actuator = () => job('spring-cylinder', 'actuator', 'to-open')
+  it('stands above every step but the one that lets it out', async () => {
+    const before = await show(
+      upTo(actuator(), 'make-safe', (s) => Boolean(s.vent)),
+      'make-safe',
+    )
+    expect(before.screen.find('[aria-label="Stored energy"]').text()).toContain('main spring')
+    const now = await show(
+      upTo(actuator(), 'make-safe', (s) => Boolean(s.relieve)),
+      'make-safe',
+    )
+    expect(now.screen.find('[aria-label="Stored energy"]').exists()).toBe(false)
+    expect(now.screen.text()).toContain('Skipping this can injure badly')
+  })
+})
