@@ -10,6 +10,8 @@ export interface PlacedStep extends GuideStep {
   /** Path in the file, for a message. */
   readonly path: string
   readonly steps?: readonly PlacedStep[]
+  /** The sub-guide’s place, for the steps that it was included with. */
+  readonly within?: string
 }
 
 const DEEPEST = 3
@@ -67,7 +69,11 @@ export function expandGuide(
       if (given[name] === undefined) fault(`“${sub.id}” wants a value for “${name}”`)
     }
     const filled = fill(sub.steps, given).map((s) => inherit(s, step))
-    return place(filled, `${id}.`, path, [...chain, sub.id]).map((s) => ({ ...s, path }))
+    return place(filled, `${id}.`, path, [...chain, sub.id]).map((s) => ({
+      ...s,
+      path,
+      within: s.within ?? id,
+    }))
   }
 
   return { steps: place(guide.steps, '', 'steps', []), faults }
@@ -79,7 +85,22 @@ function inherit(inner: GuideStep, outer: GuideStep): GuideStep {
     ...inner,
     ...(outer.only ? { only: outer.only } : {}),
     ...(outer.when ? { when: { ...inner.when, ...outer.when } } : {}),
+    ...(outer.differs && !inner.differs ? { differs: outer.differs } : {}),
   }
+}
+
+/** Steps in their order, the difference of a sub-guide’s second turn said at the first step of it only. */
+export function differenceOnce(steps: readonly PlacedStep[]): PlacedStep[] {
+  const said = new Set<string>()
+  return steps.map((step) => {
+    const key = `${step.within}|${step.differs}`
+    if (!step.differs || !step.within || !said.has(key)) {
+      said.add(key)
+      return step
+    }
+    const { differs: _, ...rest } = step
+    return rest
+  })
 }
 
 /** Puts the values in the place of `{name}` wherever it stands. */

@@ -150,6 +150,9 @@ const damages: Readonly<Record<string, Damage>> = {
   'a kit item that goes nowhere': (g) => [
     { ...g, kit: [...(g.kit ?? []), { id: 'stranger', title: 'Stranger', count: 1 }] },
   ],
+  'a figure that no step asks for': (g) => [
+    { ...g, slots: [...(g.slots ?? []), { id: 'stranger', title: 'Stranger' }] },
+  ],
   'a part nobody knows': change(
     (s) => Boolean(s.remove),
     (s) => ({ ...s, remove: 'nobody' }),

@@ -6,7 +6,8 @@ export {
   type PartShape,
   partShapes,
 } from './equipment'
-export { expandGuide, type PlacedStep } from './expand'
+export { differenceOnce, expandGuide, type PlacedStep } from './expand'
+export { fastenerPlan } from './fastenerPlan'
 export { movesOf, type StepMove } from './moves'
 export { type Fault, proveGuide, type Proof } from './prove'
 export {

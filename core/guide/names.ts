@@ -1,4 +1,5 @@
 import type { PlacedStep } from './expand'
+import { slotsOf } from './run'
 import { roundZones, shutFor } from './zones'
 import type { Fault } from './prove'
 import { type Verb, verbOf, verbs } from './step'
@@ -109,6 +110,15 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     step.steps?.forEach(look)
   }
   steps.forEach(look)
+  const asked = new Set([
+    ...steps.flatMap(slotsOf),
+    ...guide.parts.map((p) => p.mass),
+    ...(guide.fasteners ?? []).map((f) => f.count),
+  ])
+  guide.slots?.forEach((s, n) => {
+    if (!asked.has(s.id))
+      fault('', `slots[${n}]`, 'slot-unused', `“${s.id}” is asked for by no step: name it in one`)
+  })
   return faults
 }
 

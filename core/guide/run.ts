@@ -1,4 +1,4 @@
-import { expandGuide, type PlacedStep } from './expand'
+import { differenceOnce, expandGuide, type PlacedStep } from './expand'
 import { type GuideStation, verbOf } from './step'
 import type { Guide, SubGuide } from './types'
 
@@ -89,7 +89,7 @@ export function guideRun(
     }
   }
   return {
-    steps,
+    steps: differenceOnce(steps),
     done,
     tray: [...tray.values()],
     kit: (guide.kit ?? [])

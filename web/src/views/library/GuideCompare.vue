@@ -10,7 +10,14 @@ const props = defineProps<{ before: GuideText; after: GuideText }>()
 const linesOf = ({ guide, subGuides }: GuideText) => [
   ...(guide.kit ?? []).map((k) => `Kit: ${k.count} × ${k.title}`),
   ...expandGuide(guide, subGuides).steps.map((s) =>
-    [stepWords(s), s.orient, s.never, s.why].filter(Boolean).join(' · '),
+    [stepWords(s), s.differs, s.hazard, s.orient, s.position, s.together, s.where, s.amount]
+      .concat(
+        s.inTurn ?? [],
+        (s.turns ?? []).map((t) => `${t.way}: ${t.effect}`),
+      )
+      .concat(s.never ?? [], s.why ?? [], s.tip ?? [])
+      .filter(Boolean)
+      .join(' · '),
   ),
 ]
 const changes = computed(() =>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  differenceOnce,
   expandGuide,
   guideStations,
   type GuideText,
@@ -53,7 +54,7 @@ const subGuides = computed(() => text.value?.subGuides ?? [])
 const proof = computed(() => (guide.value ? proveGuide(guide.value, subGuides.value) : null))
 const stations = computed(() => {
   if (!guide.value) return []
-  const { steps } = expandGuide(guide.value, subGuides.value)
+  const steps = differenceOnce(expandGuide(guide.value, subGuides.value).steps)
   return guideStations
     .map((at) => ({ at, steps: steps.filter((s) => s.at === at) }))
     .filter((s) => s.steps.length > 0)
@@ -161,6 +162,7 @@ const print = () => window.print()
                   · {{ step.only.map(variantTitle).join(', ') }}</span
                 >
                 <span v-if="step.when" class="soft small"> · {{ whenWords(step.when) }}</span>
+                <p v-if="step.differs" class="differs">{{ step.differs }}</p>
                 <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
                 <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
                 <StepNotes :step="step" :title-of="partTitle" />
@@ -180,6 +182,13 @@ const print = () => window.print()
 </template>
 
 <style scoped>
+.differs {
+  border: 2px solid var(--blue);
+  padding: 0.3rem 0.6rem;
+  margin: 0.3rem 0;
+  font-weight: 700;
+}
+
 .never {
   font-weight: 600;
 }

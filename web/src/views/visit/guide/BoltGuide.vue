@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { PlacedStep } from '@uvanta/core/guide'
-import { boltPlan } from '@uvanta/core/craft'
+import { fastenerPlan, type PlacedStep } from '@uvanta/core/guide'
 import { computed, ref } from 'vue'
 import BoltCircle from '@/parts/drawing/BoltCircle.vue'
 import { useGuide } from './useGuide'
@@ -9,25 +8,28 @@ import { useGuide } from './useGuide'
 const props = defineProps<{ step: PlacedStep }>()
 const { guide, valueOf } = useGuide(() => props.step.at)
 
-const fastener = computed(() => guide.value?.fasteners?.find((f) => f.id === props.step.tighten))
-const count = computed(() => Number(valueOf(fastener.value?.count ?? undefined)?.value ?? 0))
-/** Rising passes where a torque is asked for; else one round. */
-const plan = computed(() =>
-  count.value >= 2 && count.value <= 96
-    ? boltPlan({
-        count: count.value,
-        ...(props.step.to?.torque || props.step.to?.ceiling ? {} : { passes: [1] }),
-      })
-    : null,
+const fastener = computed(() =>
+  guide.value?.fasteners?.find((f) => f.id === (props.step.tighten ?? props.step.loosen)),
 )
+const count = computed(() => Number(valueOf(fastener.value?.count ?? undefined)?.value ?? 0))
+const plan = computed(() => fastenerPlan(props.step, count.value))
+/** How the ring is to be numbered, where some come first, last, or stay in. */
+const numbering = computed(() => {
+  const { loosen, lastOnes, leavePart, pattern } = props.step
+  if (!plan.value) return ''
+  if (loosen && leavePart) return `1 to ${leavePart} stay part-threaded until zero is proved.`
+  if (loosen && lastOnes) return `1 and 2 are ${lastOnes}: they come last.`
+  return pattern === 'pairs-first' ? '1 and 2 are the pair that comes first.' : ''
+})
 const turns = computed(
   () => plan.value?.passes.flatMap((p) => p.order.map((bolt) => ({ bolt, part: p.part }))) ?? [],
 )
 const turned = ref(0)
 const next = computed(() => turns.value[turned.value])
 const done = computed(() => {
-  const round = count.value * Math.floor(turned.value / (count.value || 1))
-  return turns.value.slice(round, turned.value).map((t) => t.bolt)
+  const inPass = plan.value?.passes[0]?.order.length ?? 1
+  const before = inPass * Math.floor(turned.value / inPass)
+  return turns.value.slice(before, turned.value).map((t) => t.bolt)
 })
 const caption = computed(() => {
   if (!next.value) return 'all done'
@@ -38,7 +40,8 @@ const caption = computed(() => {
 <template>
   <div v-if="plan" class="bolts">
     <BoltCircle :count="count" :next="next?.bolt ?? null" :done="done" :caption="caption" />
-    <div class="actions">
+    <div class="turning">
+      <p v-if="numbering" class="soft">{{ numbering }}</p>
       <BButton v-if="next" variant="outline-primary" @click="turned++"
         >Bolt {{ next.bolt }} done</BButton
       >
@@ -54,5 +57,9 @@ const caption = computed(() => {
   gap: 1rem;
   align-items: center;
   margin-bottom: 0.75rem;
+}
+
+.turning {
+  flex: 1 1 14rem;
 }
 </style>

@@ -113,7 +113,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <ol v-if="step.steps && !relaxing" class="inner">
         <li v-for="i in step.steps" :key="i.id">{{ stepWords(i) }}</li>
       </ol>
-      <BoltGuide v-if="step.tighten" :step="step" />
+      <BoltGuide v-if="step.tighten || step.loosen" :step="step" />
       <InspectionChoice v-if="step.verdicts" :step="step" @found="done" />
       <RelaxingRounds v-else-if="relaxing" :step="step" :relaxing="relaxing" @done="done()" />
       <StepClock v-else-if="step.hold" :step="step" @done="done()" />

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { PlacedStep } from '@uvanta/core/guide'
-import { boltPlan } from '@uvanta/core/craft'
+import { fastenerPlan, type PlacedStep } from '@uvanta/core/guide'
 import type { Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import BoltCircle from '@/parts/drawing/BoltCircle.vue'
@@ -21,9 +20,7 @@ const fastener = computed(() =>
   guide.value?.fasteners?.find((f) => f.id === props.relaxing.tighten),
 )
 const count = computed(() => Number(valueOf(fastener.value?.count ?? undefined)?.value ?? 0))
-const order = computed(() =>
-  count.value >= 2 ? (boltPlan({ count: count.value }).passes[0]?.order ?? []) : [],
-)
+const order = computed(() => fastenerPlan(props.relaxing, count.value)?.passes[0]?.order ?? [])
 const turned = ref(0)
 const next = computed(() => order.value[turned.value] ?? null)
 const rested = computed(

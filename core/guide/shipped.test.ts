@@ -1,0 +1,542 @@
+import { describe, expect, it } from 'vitest'
+import { shippedGuides, shippedSubGuides } from '../testing/guides'
+import { expandGuide, type Guide, guideRun, type PlacedStep } from '.'
+
+const guide = (id: string) => shippedGuides.find((g) => g.id === id) as Guide
+/** Everything a step tells its reader, in one line. */
+const told = (s: PlacedStep): string =>
+  [s.say, s.differs, s.hazard, s.orient, s.never, s.why, s.tip, s.together, s.position]
+    .concat(
+      s.inTurn ?? [],
+      (s.turns ?? []).map((t) => `${t.way}: ${t.effect}`),
+    )
+    .concat(s.where ?? [], s.amount ?? [], s.compound ?? [], s.verify ?? [], s.lastOnes ?? [])
+    .concat(s.steps?.map(told) ?? [])
+    .filter(Boolean)
+    .join(' | ')
+/** The steps of a variant with the given findings; everything else is found sound. */
+function way(id: string, variant: string, findings: Readonly<Record<string, string>> = {}) {
+  const g = guide(id)
+  const record = expandGuide(g, shippedSubGuides)
+    .steps.filter((s) => s.inspect && s.verdicts)
+    .map((s) => ({
+      step: s.id,
+      finding: findings[s.inspect ?? ''] ?? s.verdicts?.[0]?.id ?? 'keep',
+    }))
+  return guideRun(g, shippedSubGuides, variant, record).steps
+}
+
+/** What each family’s job must say, in this order: the orderings, orientations and traps of the trade. */
+const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<string, string>?])[] = [
+  [
+    'tower-double-check',
+    'usual',
+    [
+      /Close shutoff 2/,
+      /Close shutoff 1/,
+      /cocks 4, 3, then 2.*Cock 1 stays shut/,
+      /washers stay with the cover/,
+      /flush with the inside wall/,
+      /Lift check 1/,
+      /eased|easing with a flat blade/,
+      /check 2.*Arms and bosses face down/,
+      /check 1.*Arms and bosses face up/,
+      /without binding/,
+      /New cover O-ring/,
+      /one thread.*hand tight.*two middle ones.*rest/i,
+      /Crack shutoff 1/,
+      /cocks 2, 3, then 4/,
+      /Open shutoff 1 fully/,
+      /local rule/,
+      /Open shutoff 2/,
+    ],
+  ],
+  [
+    'double-check-detector',
+    'ordinary',
+    [
+      /some water always escapes/,
+      /bypass shutoff 2/i,
+      /fed from the main/,
+      /Bleed the bypass/,
+      /Disconnect the bypass connector/,
+      /two beside the retaining pin/,
+      /[Bb]earing socket/,
+      /one of the two clips.*handle for the load pin/,
+      /[Ww]rap the arm.*rag/,
+      /Bypass cap off/,
+      /wobbles/,
+      /Pin to hole, bearing to socket/,
+      /beginning with the two beside/,
+      /Hand-tight.*turn of the sheet/,
+      /Inlet half open/,
+      /2, 3, 4.*water runs solid/,
+      /screwdriver/,
+      /Inlet fully open/,
+      /before the outlet is opened/,
+    ],
+  ],
+  [
+    'cartridge-check',
+    'rp',
+    [
+      /Clip ring 1 out/,
+      /Back ring 1 out/,
+      /at an angle.*captured/,
+      /single washer exposes/,
+      /cracks.*dents/,
+      /warranty/,
+      /grit/,
+      /at an angle and fully home/,
+      /Back ring 2 in/,
+      /by feel, out of sight.*ears round.*debris/,
+      /Pull test.*tug/,
+    ],
+  ],
+  [
+    'rp-relief',
+    'usual',
+    [
+      /spring pushes against the cover/,
+      /Diaphragm off/,
+      /[Ss]ensing passage/,
+      /New seat disc/,
+      /Bead of the diaphragm/,
+      /rosswise/,
+      /opening point and the buffer/,
+    ],
+  ],
+  [
+    'vacuum-breaker',
+    'svb',
+    [
+      /Canopy off/,
+      /Poppet and float disc out/,
+      /Check out/,
+      /moves freely and opens fully/,
+      /air inlet and check/,
+    ],
+  ],
+  [
+    'air-blow-check',
+    'usual',
+    [
+      /press down and push/,
+      /at the top/,
+      /out at the bottom/,
+      /clip drops inside/,
+      /no scratches/,
+      /springs and clips/,
+      /centres itself/,
+      /seats evenly/,
+    ],
+  ],
+  [
+    'sleeve-regulator-actuator',
+    'spring-to-open',
+    [
+      /explode/,
+      /qualified/,
+      /Close the outlet valve/,
+      /Close the inlet valve/,
+      /outlet side, then pilot and loading chamber, then the inlet/,
+      /Centre protective cap/,
+      /upper and lower casing/,
+      /intermediate flange and body/,
+      /Pilot lines off/,
+      /indicator off/,
+      /Short bolts off first/,
+      /long stud bolts last, evenly/,
+      /rise evenly/,
+      /Split rings out/,
+      /scratches, burrs/,
+      /lock washers/,
+      /Stud holes outward/,
+      /Gaps opposite each other/,
+      /inner and (?:its )?outer edge/,
+      /round and round in a star/,
+      /metal to metal|plates meet/,
+      /Spring lightly/,
+      /brackets/,
+      /Short bolts/,
+      /Centre|centre protective cap last/i,
+    ],
+  ],
+  [
+    'sleeve-regulator-disc',
+    'usual',
+    [
+      /indicator off/,
+      /Cap screws out/,
+      /only in their threads/,
+      /Special screws/,
+      /Eye bolt in the spring seat/,
+      /Eye bolt out of the spring seat/,
+      /Turn the trim over/,
+      /lock washers/,
+      /long screw used as a guide/,
+      /Eye bolt out, before the special screws/,
+      /Special screws in/,
+      /Sensing-line holes/,
+    ],
+  ],
+  [
+    'dome-regulator',
+    'full',
+    [
+      /stamps.*line up/i,
+      /Cap off/,
+      /Disc guide out/,
+      /Disc out/,
+      /Index pin out/,
+      /pin hole.*not turned/,
+      /counter-clockwise/,
+      /drop of thread-lock/,
+      /pin disc is centred|disc pin is centred/,
+      /edge of the plate/,
+      /Lapped face to the cap, pin hole on the stamp side/,
+      /through the slot/,
+      /Index pin in/,
+      /Arrow to the pin/,
+      /disc guide/i,
+      /Stamps of body and cap/,
+      /compulsory.*fully open and in line.*lowers the disc.*raises the disc/,
+      /centred on the diaphragm recess/,
+      /crosswise/,
+    ],
+    { disc: 'keep' },
+  ],
+  [
+    'spring-regulator',
+    'gas',
+    [
+      /turns of the adjuster/,
+      /explode/,
+      /Back the adjuster off/,
+      /Case off/,
+      /bent/,
+      /Vent clear/,
+      /range label against the set point/,
+      /as-found turns/,
+      /lock-up and creep/,
+    ],
+  ],
+  [
+    'manifold-regulator',
+    'usual',
+    [
+      /Depressurise the receiver/,
+      /Manifold off/,
+      /Knob off/,
+      /live spring/,
+      /post pushes the disc out/,
+      /O-ring.*base of the disc/,
+      /Spring on the cap, then the piston/,
+    ],
+  ],
+  [
+    'spring-cylinder',
+    'to-closed',
+    [
+      /what the signal does.*without air/,
+      /Adjusting screw out first, always/,
+      /notch, all round/,
+      /on its side/,
+      /flats of the stem/,
+      /fail-closed: O-ring, piston, spacer.*Counterbore/,
+      /piston cannot spin/,
+      /Button in, lined up with the centre hole/,
+      /Spring in first/,
+      /at a tilt.*creep out/,
+      /Air ports/,
+      /Gap opposite the supply port.*Plain end first/,
+      /threads of the cylinder.*Never on the screw/,
+      /spring-button hole in line/,
+      /closes.*opens fully/,
+    ],
+  ],
+  [
+    'spring-cylinder',
+    'to-open',
+    [
+      /fail-open: spacer, O-ring, piston/,
+      /Spring button on the stem.*Dished side up/,
+      /thread of the stem/,
+      /piston cannot spin/,
+      /Piston first and pushed home/,
+      /Spring centred round the stem/,
+      /opens.*closes fully/,
+      /Change the tag/,
+    ],
+  ],
+  [
+    'threaded-lid-cylinder',
+    'usual',
+    [
+      /made bar.*short and mild/,
+      /lock washer off/,
+      /under the piston/,
+      /blunt/,
+      /thick outer seal, in the low groove/,
+      /thin outer seal, in the high groove/,
+      /in its groove/,
+      /quad ring/,
+      /Flat face to its stop, nut on the recessed side/,
+      /add where it is dry/,
+    ],
+  ],
+  [
+    'motor-control-valve',
+    'major',
+    [
+      /proved dead/,
+      /locking screws before it is turned or pulled/,
+      /clicks over/,
+      /Drain/,
+      /stay part-threaded/,
+      /two levers/,
+      /by hand.*sharp/i,
+      /slightly off fully open/,
+      /any rotation, full contact/,
+      /rosswise/,
+      /never turn the drive/,
+      /Connect the drive/,
+      /Charge/,
+      /equalise/,
+      /Power on/,
+      /Calibrate/,
+      /stroke/i,
+    ],
+  ],
+  [
+    'motor-control-valve',
+    'drive',
+    [/Back-up ring first/, /groove below/, /Then the O-ring/, /magnets/, /full contact/],
+  ],
+  [
+    'double-seat-valve',
+    'usual',
+    [
+      /Never hands in a valve with air connected/,
+      /upper element out with a small driver/,
+      /lip seal of the upper.*run-round/,
+      /Air on/,
+      /Air off/,
+      /Air shut in behind the seal|trapped air/,
+      /sharp edges/,
+      /Air on/,
+      /Turn the upper plug by the angle/,
+      /Air on again/,
+      /stem O-ring/,
+      /lower element/,
+    ],
+  ],
+  [
+    'high-pressure-water-valve',
+    'normally-closed',
+    [
+      /upper weep.*lower weep.*drip when shut/,
+      /in a vise/,
+      /take the load off/,
+      /Break the nut loose/,
+      /Air off before dismantling/,
+      /Stem O-ring out/,
+      /push it out with the old stem/,
+      /Grooved back-up ring off: it is kept/,
+      /bottoms.*Wedge up/,
+      /Step to the wedge ring/,
+      /Groove away from the O-ring/,
+      /first tension.*Back the positioning tool off.*Then firm/,
+      /Assembly compound/,
+      /Air on/,
+      /with the air on/,
+      /Air off/,
+      /No drip/,
+    ],
+  ],
+  [
+    'spool-valve',
+    'usual',
+    [
+      /off the machine/,
+      /cap comes too/,
+      /engaged by its holes/,
+      /one ring fewer than grooves/,
+      /vented groove stays empty/,
+      /O-ring in its groove.*Slide ring over it.*pops on/,
+      /dead square.*cut ring is felt/,
+      /Cap and snap ring/,
+    ],
+  ],
+  [
+    'cycling-valve',
+    'usual',
+    [
+      /ontinuous exhaust/,
+      /Cooling tube nuts/,
+      /lump\?|plump/,
+      /bore is vertical/,
+      /Rubber side toward the sleeve, steel side toward the casting/,
+      /nearest its edge goes up/,
+      /low torque.*unit/,
+    ],
+    { rings: 'renew' },
+  ],
+  [
+    'pulse-valve',
+    'usual',
+    [
+      /O-ring inside/,
+      /Item numbers|fine cloth/,
+      /bottom groove/,
+      /cone.*O-ring.*slowly/i,
+      /top groove/,
+      /head/,
+      /Sizing sleeve/,
+      /Anti-seize on the bolts/,
+      /travel both ways from the far end/,
+    ],
+  ],
+  [
+    'shuttle-valve',
+    'usual',
+    [
+      /counted by kind/i,
+      /Limit switch off/,
+      /ring pliers/,
+      /critical ones/,
+      /indicator arm/i,
+      /not central/,
+      /Throw it both ways/,
+      /Flange ring/,
+      /Limit switch back on/,
+    ],
+  ],
+  [
+    'cartridge-coupler',
+    'usual',
+    [
+      /All interlocks pressed/,
+      /U-clip out/,
+      /free/,
+      /outer edge/,
+      /captive/,
+      /Washer under the bush/,
+      /four points a quarter apart/,
+      /no lump/,
+      /Washer first/,
+      /Shoulder to the top/,
+      /small bush in the far bore/,
+      /Ring over the poppet/,
+      /backs toward you.*scallop/,
+      /key.*cam/,
+      /U-clip/,
+      /Work it/,
+    ],
+  ],
+  [
+    'nose-seal-coupler',
+    'replaceable',
+    [
+      /ingers clear/,
+      /Split pin out/,
+      /first of the row/,
+      /cams/i,
+      /corroded or cracked/,
+      /scored/,
+      /Marked face up, step into its groove.*wash out/,
+      /Actuate before the pin goes back/,
+      /legs bent/,
+    ],
+  ],
+  [
+    'captive-sampler',
+    'usual',
+    [/Clamps off/, /Body off/, /Head off/, /snaps/, /plain hole is the drain.*point down/],
+  ],
+  [
+    'proportional-injector',
+    'usual',
+    [
+      /see that it cycles/,
+      /dosing scale/,
+      /flared|Hose end/,
+      /straight out/,
+      /assembly discarded/,
+      /C-clamp/,
+      /pushed up/,
+      /Groove to tooth/,
+      /clicks/,
+      /Lock nut by hand/,
+      /rolled on/,
+      /Notches|notches to teeth.*reader/,
+    ],
+  ],
+]
+
+describe('what the trade knows of each job', () => {
+  it.each(
+    ORDERS.map(
+      ([id, variant, order, findings]) =>
+        [`${id}, ${variant}`, id, variant, order, findings] as const,
+    ),
+  )('%s', (_, id, variant, order, findings) => {
+    const lines = way(id, variant, findings).map(told)
+    let from = 0
+    for (const words of order) {
+      const found = lines.findIndex((l, n) => n >= from && words.test(l))
+      const after = lines[from - 1] ?? 'the beginning'
+      expect(found, `${String(words)} after “${after}”`).toBeGreaterThanOrEqual(0)
+      from = found
+    }
+  })
+  it('a sub-guide’s second turn says loudly, and once, what is different', () => {
+    const lines = way('tower-double-check', 'usual', { 'disc-2': 'clean' })
+    const said = lines.filter((s) => s.differs?.includes('arms down'))
+    expect(said.map((s) => s.say)).toEqual(['Set check 2 in'])
+  })
+  it('is there for every family', () => {
+    expect(new Set(ORDERS.map(([id]) => id))).toEqual(new Set(shippedGuides.map((g) => g.id)))
+  })
+})
+
+describe('branches', () => {
+  const says = (steps: readonly PlacedStep[]) => steps.map(told).join('\n')
+  it('debris on a disc renews nothing; damage renews it', () => {
+    const fouled = way('tower-double-check', 'usual', { 'disc-1': 'clean', 'disc-2': 'clean' })
+    expect(says(fouled)).toMatch(/rag and water; nothing is renewed/)
+    expect(fouled.filter((s) => s.renew).map((s) => s.renew)).toEqual(['cover-oring'])
+    const damaged = way('tower-double-check', 'usual', { 'disc-1': 'renew', 'disc-2': 'clean' })
+    expect(damaged.filter((s) => s.renew).map((s) => s.renew)).toEqual(['disc-1', 'cover-oring'])
+  })
+  it('lapped seats are renewed as a set, or all go back', () => {
+    const renewed = (disc: string) =>
+      way('dome-regulator', 'seat', { disc }).flatMap((s) => (s.renew ? [s.renew] : []))
+    expect(renewed('keep')).toEqual([])
+    expect(renewed('renew').toSorted()).toEqual(['disc', 'disc-guide', 'plate'])
+  })
+  it('a seats-only job leaves the stroke alone', () => {
+    expect(way('dome-regulator', 'seat').some((s) => s.set)).toBe(false)
+    for (const v of ['full', 'stem'])
+      expect(way('dome-regulator', v).some((s) => s.set === 'stroke')).toBe(true)
+  })
+  it('dry rings that are plump are lubricated, not renewed', () => {
+    const steps = way('cycling-valve', 'usual', { rings: 'clean' })
+    expect(steps.some((s) => s.renew)).toBe(false)
+    expect(says(steps)).toMatch(/Lubricant on all rings.*never in a port/)
+  })
+  it('a water reducer is no gas job: no word of gas, no gas licence', () => {
+    const water = says(way('spring-regulator', 'water'))
+    expect(water).not.toMatch(/qualified|explode|purge|ignition/)
+    expect(water).toMatch(/bleed the air/)
+    const gates = way('spring-regulator', 'gas').map((s) => s.gate)
+    expect(gates).toContain('qualified')
+  })
+  it('the normally open valve has no O-ring on its stem', () => {
+    expect(says(way('high-pressure-water-valve', 'normally-open'))).not.toMatch(/Stem O-ring out/)
+  })
+  it('a bonded seal is renewed with its cylinder', () => {
+    const renewed = way('nose-seal-coupler', 'bonded').flatMap((s) => (s.renew ? [s.renew] : []))
+    expect(renewed).toEqual(['seal-cylinder'])
+  })
+})
