@@ -38,7 +38,7 @@ const thread = computed(() => {
   <ol v-if="step.inTurn" class="in-turn">
     <li v-for="a in step.inTurn" :key="a">{{ a }}</li>
   </ol>
-  <p v-if="film" class="note"><strong>What, how much, where</strong> {{ film }}</p>
+  <p v-if="film" class="note"><strong>Use</strong> {{ film }}</p>
   <p v-if="step.mayComeWith" class="note">
     <strong>Look in both places</strong> It may have come away with
     {{ titleOf(step.mayComeWith).toLowerCase() }}, or have stayed behind.
@@ -49,7 +49,7 @@ const thread = computed(() => {
 
 <style scoped>
 .note {
-  margin: 0 0 0.5rem;
+  margin: 0 0 0.35rem;
 }
 
 .note strong {

@@ -5,7 +5,6 @@ import {
   guideStations,
   type GuideText,
   proveGuide,
-  stepWords,
 } from '@uvanta/core/guide'
 import { stationTitles } from '@uvanta/core/visit'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
@@ -15,8 +14,8 @@ import EmptySheet from '@/parts/EmptySheet.vue'
 import StateMark from '@/parts/StateMark.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
-import StepNotes from '@/parts/guide/StepNotes.vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
+import GuideLine from './GuideLine.vue'
 import { useLibrary } from '@/stores/library'
 
 const GuideCompare = defineAsyncComponent(() => import('./GuideCompare.vue'))
@@ -59,12 +58,6 @@ const stations = computed(() => {
     .map((at) => ({ at, steps: steps.filter((s) => s.at === at) }))
     .filter((s) => s.steps.length > 0)
 })
-const variantTitle = (id: string) => guide.value?.variants.find((v) => v.id === id)?.title ?? id
-const partTitle = (id: string) => guide.value?.parts.find((p) => p.id === id)?.title ?? id
-const whenWords = (when: Readonly<Record<string, readonly string[]>> | undefined) =>
-  Object.entries(when ?? {})
-    .map(([part, found]) => `if ${partTitle(part).toLowerCase()}: ${found.join(' or ')}`)
-    .join(', ')
 const print = () => window.print()
 </script>
 
@@ -155,24 +148,7 @@ const print = () => window.print()
           <h2>{{ stationTitles[s.at] }}</h2>
           <ol class="rows">
             <li v-for="step in s.steps" :key="step.id">
-              <span class="mono soft">{{ step.id }}</span>
-              <div>
-                <strong>{{ stepWords(step) }}</strong>
-                <span v-if="step.only" class="soft small">
-                  · {{ step.only.map(variantTitle).join(', ') }}</span
-                >
-                <span v-if="step.when" class="soft small"> · {{ whenWords(step.when) }}</span>
-                <p v-if="step.differs" class="differs">{{ step.differs }}</p>
-                <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
-                <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
-                <StepNotes :step="step" :title-of="partTitle" />
-                <p v-if="step.never" class="line never">{{ step.never }}</p>
-                <p v-if="step.why" class="line soft">{{ step.why }}</p>
-                <p v-if="step.tip" class="line soft">{{ step.tip }}</p>
-                <p v-if="step.until" class="line">
-                  Until {{ step.until }}; at most {{ step.most }} times.
-                </p>
-              </div>
+              <GuideLine :guide="guide" :step="step" />
             </li>
           </ol>
         </section>
@@ -182,17 +158,6 @@ const print = () => window.print()
 </template>
 
 <style scoped>
-.differs {
-  border: 2px solid var(--blue);
-  padding: 0.3rem 0.6rem;
-  margin: 0.3rem 0;
-  font-weight: 700;
-}
-
-.never {
-  font-weight: 600;
-}
-
 .proof {
   display: flex;
   gap: 1rem;
@@ -247,13 +212,5 @@ const print = () => window.print()
   gap: 0.5rem;
   padding: 0.5rem 0;
   break-inside: avoid;
-}
-
-.line {
-  margin: 0.15rem 0 0;
-}
-
-.line strong {
-  margin-right: 0.4rem;
 }
 </style>

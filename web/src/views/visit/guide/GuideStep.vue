@@ -12,6 +12,7 @@ import CheckFailed from './CheckFailed.vue'
 import GroovesForm from './GroovesForm.vue'
 import InspectionChoice from './InspectionChoice.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
+import SettingForm from './SettingForm.vue'
 import SlotValue from './SlotValue.vue'
 import StepClock from './StepClock.vue'
 import StepGuidance from './StepGuidance.vue'
@@ -33,7 +34,6 @@ const { run, missing: missingOf, slotOf } = useGuide(() => props.step.at)
 const refusal = shallowRef<Refusal | null>(null)
 const rounds = ref(1)
 const reason = ref('')
-const setting = ref('')
 const failed = ref(false)
 /** What a refused entry said, so that it can be recorded with a reason. */
 const waiting = shallowRef<Partial<PayloadOf<'guide-step'>> | null>(null)
@@ -126,22 +126,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <TemporaryForm v-else-if="step.temporary" @given="done({ temporary: $event })" />
       <ProofForm v-else-if="step.prove" :zone="step.prove" @proved="done()" />
       <KitCount v-else-if="uncounted" writable @counted="done()" />
-      <form
-        v-else-if="step.snapshot"
-        class="setting"
-        novalidate
-        @submit.prevent="done({ setting: setting.trim() })"
-      >
-        <label
-          >As found
-          <input
-            v-model="setting"
-            class="form-control"
-            placeholder="Turns, height, scale"
-            autocomplete="off"
-        /></label>
-        <BButton type="submit" variant="primary" size="lg" class="main">Written down</BButton>
-      </form>
+      <SettingForm v-else-if="step.snapshot" @written="done({ setting: $event })" />
       <div v-else class="actions">
         <label v-if="step.repeat" class="rounds"
           >Rounds
@@ -221,16 +206,6 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
 .rounds input {
   width: 6rem;
-}
-
-.setting {
-  display: grid;
-  gap: 0.75rem;
-  max-width: 28rem;
-}
-
-.setting label {
-  font-weight: 600;
 }
 
 .depart {

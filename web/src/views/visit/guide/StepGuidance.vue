@@ -30,11 +30,17 @@ const figures = computed(() => {
     return [{ id, title: slotOf(id)?.title ?? id, value, ceiling: id === to?.ceiling }]
   })
 })
+const PATTERNS = {
+  cross: 'crosswise',
+  'pairs-first': 'the pair first, then crosswise',
+  even: 'evenly, turn for turn',
+  none: '',
+} as const
 const tightenWords = computed(() => {
   const { to, pattern, untilNoneMoves } = props.step
   if (!to) return ''
   const how = to.turn ?? (to.snug ? 'snug, then check' : to.effect ? `tight when ${to.effect}` : '')
-  const cross = pattern && pattern !== 'none' ? `${pattern.replace('-', ' ')} pattern` : ''
+  const cross = pattern ? PATTERNS[pattern] : ''
   return [how, cross, untilNoneMoves ? 'round and round until none moves' : '']
     .filter(Boolean)
     .join(' · ')

@@ -16,18 +16,24 @@ const left = computed(() =>
       )
     : [],
 )
+const first = computed(() => left.value[0])
+const later = computed(() => left.value.slice(1))
 </script>
 
 <template>
-  <aside v-for="e in left" :key="e.id" class="stop" aria-label="Stored energy">
+  <aside v-if="first" class="stop" aria-label="Stored energy">
     <svg viewBox="0 0 40 40" aria-hidden="true">
       <path d="M13 3h14l10 10v14L27 37H13L3 27V13Z" />
       <path d="M20 10v13M20 28v2" class="bang" />
     </svg>
     <p>
-      <strong>Stop: {{ e.title }} is loaded.</strong>
-      {{ e.controlled ? 'It is let out under control, at this step' : 'This comes out first' }}:
-      <em>{{ e.says }}</em> <span class="soft mono small">step {{ e.step }}</span>
+      <strong>Stop: {{ first.title }} is loaded.</strong>
+      {{ first.controlled ? 'It is let out under control, at this step' : 'This comes out first' }}:
+      <em>{{ first.says }}</em> <span class="soft mono small">step {{ first.step }}</span>
+      <template v-for="e in later" :key="e.id">
+        <br />Loaded as well: {{ e.title }}, until
+        <span class="mono small">step {{ e.step }}</span>
+      </template>
     </p>
   </aside>
 </template>
