@@ -22,6 +22,7 @@ export {
   guideRun,
   type KitLine,
   nextStep,
+  passedOver,
   relaxingOf,
   slotsOf,
   type StepDone,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { shippedGuides, shippedSubGuides } from '../testing/guides'
-import { type Guide, guideRun, nextStep, slotsOf, type StepDone } from '.'
+import { type Guide, guideRun, nextStep, passedOver, slotsOf, type StepDone } from '.'
 
 const towers = shippedGuides.find((g) => g.id === 'tower-double-check') as Guide
 const runOf = (record: readonly StepDone[], guide = towers, variant = 'both') =>
@@ -56,6 +56,23 @@ describe('carrying a guide out', () => {
     expect(renewed.kit.find((k) => k.id === 'kit-disc')?.used).toBe(2)
     expect(wiped.kit.find((k) => k.id === 'kit-disc')?.used).toBe(0)
     expect(wiped.steps.some((s) => s.clean === 'disc-1')).toBe(true)
+  })
+  it('says where the guide’s own order is not the tray walked back', () => {
+    const detector = shippedGuides.find((g) => g.id === 'double-check-detector') as Guide
+    const over: (string | undefined)[] = []
+    const record: StepDone[] = []
+    for (;;) {
+      const run = runOf(record, detector, 'ordinary')
+      const next = run.steps.find((s) => !run.done.has(s.id))
+      if (!next) break
+      if (next.fit) over.push(passedOver(run, next)?.id)
+      record.push({ step: next.id, ...(next.verdicts ? { finding: next.verdicts[0]?.id } : {}) })
+    }
+    // Check 1 is closed while the cap of the bypass, off last, still lies there.
+    expect(over[0]).toBe('bypass-cap')
+    expect(over.at(-1)).toBeUndefined()
+    const backwards = runOf([], towers, 'usual').steps.filter((s) => s.fit)
+    expect(backwards.map((s) => s.fit)).toEqual(['check-2', 'check-1', 'cover'])
   })
   it('names the figures that a step needs', () => {
     const relief = shippedGuides.find((g) => g.id === 'rp-relief') as Guide

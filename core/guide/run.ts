@@ -113,3 +113,14 @@ export const nextStep = (run: GuideRun, station: GuideStation): PlacedStep | nul
 
 /** A step’s sentence; one without words says what its verb does. */
 export const stepWords = (step: PlacedStep): string => step.say ?? verbOf(step) ?? ''
+
+/**
+ * The part that came off last and would go back first, where the step fits another: the guide’s own
+ * order then differs from the tray walked back. Null where it does not.
+ */
+export function passedOver(run: GuideRun, step: PlacedStep): TrayPart | null {
+  const waiting = run.tray.filter((p) => p.fate === 'refit')
+  const last = waiting.at(-1)
+  const meant = waiting.some((p) => p.id === step.fit)
+  return last && meant && last.id !== step.fit ? last : null
+}

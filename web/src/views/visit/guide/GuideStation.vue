@@ -117,7 +117,7 @@ function redo() {
       :step="active ? shown : null"
       :pressable="active"
     />
-    <TrayPanel v-if="run && narrow && withBench" :run="run" class="mt-3" />
+    <TrayPanel v-if="run && narrow && withBench" :run="run" :step="shown" class="mt-3" />
     <LockList v-if="narrow && withDrawing" :writable="writable" class="mt-3" />
     <StepList
       v-if="run"
@@ -130,7 +130,7 @@ function redo() {
     <PhotoStrip :station="station" :caption="stationTitles[station]" />
     <div v-if="narrow && $slots.beside" class="mt-3"><slot name="beside" /></div>
     <template v-if="run && !narrow && (withBench || withDrawing || $slots.beside)" #aside>
-      <TrayPanel v-if="withBench" :run="run" />
+      <TrayPanel v-if="withBench" :run="run" :step="shown" />
       <template v-else-if="withDrawing">
         <PlanList v-if="station === 'make-safe'" class="mb-4" />
         <LockList :writable="writable" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type PlacedStep, relaxingOf } from '@uvanta/core/guide'
+import { passedOver, type PlacedStep, relaxingOf } from '@uvanta/core/guide'
 import { settingAsFound } from '@uvanta/core/visit'
 import { computed } from 'vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
@@ -18,6 +18,7 @@ const part = computed(() =>
 const titleOf = (id: string) =>
   [...(guide.value?.parts ?? []), ...(guide.value?.fasteners ?? [])].find((p) => p.id === id)
     ?.title ?? id
+const over = computed(() => (run.value ? passedOver(run.value, props.step) : null))
 const asFound = computed(() =>
   run.value ? settingAsFound(store.state, run.value, props.step) : undefined,
 )
@@ -49,6 +50,10 @@ const tightenWords = computed(() => {
 
 <template>
   <p v-if="step.differs" class="differs">{{ step.differs }}</p>
+  <p v-if="over" class="differs">
+    Not the tray walked back: {{ part?.title }} goes in now, although {{ over.title }} came off
+    last.
+  </p>
   <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
   <div v-if="step.orient" class="orient">
     <PartShape

@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import type { GuideRun, TrayPart } from '@uvanta/core/guide'
+import type { GuideRun, PlacedStep, TrayPart } from '@uvanta/core/guide'
 import { computed } from 'vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
 import { useGuide } from './useGuide'
 
 /** The tray, parts in the order they came off, and the kit, item by item. */
-const props = defineProps<{ run: GuideRun }>()
+const props = defineProps<{
+  run: GuideRun
+  /** The step that is shown: its part goes back next. */
+  step?: PlacedStep | null
+}>()
 const { kit, partOf } = useGuide(() => 'rebuild')
 const waiting = computed(() => props.run.tray.filter((p) => p.fate === 'refit'))
 const apart = computed(() => props.run.tray.filter((p) => p.fate !== 'refit'))
@@ -22,10 +26,11 @@ const numberOf = (id: string) => kit.value?.items.find((i) => i.item === id)?.nu
   <section class="tray" aria-label="Tray and kit">
     <h2>Tray</h2>
     <ol v-if="waiting.length > 0" class="slots">
-      <li v-for="(p, n) in waiting" :key="p.id">
+      <li v-for="(p, n) in waiting" :key="p.id" :class="{ next: p.id === step?.fit }">
         <PartShape :shape="partOf(p.id)?.shape ?? 'body'" :title="p.title" />
         <span
-          ><span class="mono">{{ n + 1 }}</span> {{ p.title }}</span
+          ><span class="mono">{{ n + 1 }}</span> {{ p.title
+          }}<small v-if="p.id === step?.fit">goes back now</small></span
         >
       </li>
     </ol>
@@ -59,6 +64,15 @@ const numberOf = (id: string) => kit.value?.items.find((i) => i.item === id)?.nu
 </template>
 
 <style scoped>
+.slots .next {
+  border: 2px solid var(--blue);
+}
+
+.next small {
+  color: var(--blue);
+  font-weight: 600;
+}
+
 h2 {
   font-size: 1.0625rem;
   margin-bottom: 0.4rem;

@@ -201,3 +201,124 @@ describe('stored energy', () => {
     expect(now.screen.text()).toContain('Skipping this can injure badly')
   })
 })
+
+describe('an inspection', () => {
+  const tower = (until: (s: PlacedStep) => boolean) =>
+    upTo(
+      job('tower-double-check', 'DC', 'usual', { packId: 'larkhaven-relief-first' }),
+      'open-up',
+      until,
+    )
+  it('takes what is seen and asks for what the house’s policy wants', async () => {
+    const { press, said, store } = await show(
+      tower((s) => s.inspect === 'disc-1'),
+      'open-up',
+    )
+    await press('debris')
+    await press('Debris only')
+    expect(store.state.guideSteps.at(-1)).toMatchObject({ finding: 'clean', defects: ['debris'] })
+    expect(said()).toContain('Wipe the disc of check 1 with rag and water')
+  })
+  it('against the policy needs a reason', async () => {
+    const { screen, press, submit, store } = await show(
+      tower((s) => s.inspect === 'disc-1'),
+      'open-up',
+    )
+    await press('cut')
+    await press('Debris only')
+    expect(screen.text()).toContain('By the house’s policy that is: Damaged')
+    await screen.find('form.depart input').setValue('No disc at hand, back tomorrow')
+    await submit('form.depart')
+    expect(store.state.guideSteps.at(-1)).toMatchObject({
+      finding: 'clean',
+      departure: 'No disc at hand, back tomorrow',
+    })
+  })
+})
+
+describe('the bench', () => {
+  const rebuilding = (until: (s: PlacedStep) => boolean) =>
+    upTo(
+      job('double-check-detector', 'DCDA', 'ordinary', { packId: 'larkhaven-relief-first' }),
+      'rebuild',
+      until,
+    )
+  it('shows which part goes back now, and says loudly when that is not the last off', async () => {
+    const { screen } = await show(
+      rebuilding((s) => s.fit === 'disc-1'),
+      'rebuild',
+    )
+    expect(screen.find('.differs').text()).toMatch(
+      /Disc of check 1 goes in now.*Bypass cap came off last/,
+    )
+    expect(screen.find('.slots .next').text()).toContain('Disc of check 1')
+  })
+  it('lights the bolts in their order, the pair beside the pin first, in rising passes', async () => {
+    const { screen, press } = await show(
+      rebuilding((s) => s.tighten === 'bolts-1'),
+      'rebuild',
+    )
+    const lit: string[] = []
+    for (let n = 0; n < 9; n++) {
+      lit.push(screen.find('g.next').text())
+      await press(`Bolt ${lit.at(-1)} done`)
+    }
+    expect(lit.slice(0, 2)).toEqual(['1', '2'])
+    expect(new Set(lit.slice(0, 8)).size).toBe(8)
+    expect(lit[8]).toBe('1')
+    expect(screen.text()).toContain('60 %')
+  })
+  it('does not close with a kit item unaccounted for', async () => {
+    const { screen, store, submit } = await show(
+      rebuilding(() => false),
+      'rebuild',
+    )
+    const left = screen.find('[aria-label="Disc rubber: left over"]')
+    await left.setValue(1)
+    await submit('form.kit')
+    expect(screen.text()).toMatch(/Disc rubber: 2 counted in Prepare, 1 accounted for/)
+    await left.setValue(2)
+    await submit('form.kit')
+    expect(store.state.kitClosed).not.toBeNull()
+  })
+  it('goes round a soft joint until none moves, and not less often than the sheet says', async () => {
+    const regulator = upTo(
+      job('sleeve-regulator-actuator', 'pilot regulator', 'spring-to-close'),
+      'rebuild',
+      (s) => Boolean(s.steps),
+    )
+    const { screen, press, said } = await show(regulator, 'rebuild')
+    for (let n = 0; n < 5; n++) await press('Round done – one moved')
+    expect(screen.text()).not.toContain('Nothing moves any more')
+    await press('Round done – none moved')
+    await press('Nothing moves any more')
+    expect(said()).toBe('Indicator stem in')
+  })
+  it('a waiting time runs on its own clock', async () => {
+    const valve = upTo(job('pulse-valve', 'pulse valve', 'usual'), 'rebuild', (s) =>
+      Boolean(s.hold),
+    )
+    const { screen, press, store } = await show(valve, 'rebuild')
+    await press('Start the clock')
+    expect(store.state.guideTimers).toHaveLength(1)
+    await press('Done')
+    expect(screen.text()).toMatch(/\d+ of \d+ minutes are left/)
+  })
+  it('both throws are measured; unequal ones say that the shaft is in backwards', async () => {
+    const shuttle = upTo(job('shuttle-valve', 'shuttle valve', 'usual'), 'rebuild', (s) =>
+      Boolean(s.measure),
+    )
+    const { screen, store } = await show(shuttle, 'rebuild')
+    const form = screen.find('.guide-step form')
+    const [one, other] = form.findAll('input')
+    await one?.setValue('31')
+    await other?.setValue('18')
+    expect(screen.text()).toContain('the shaft is in backwards')
+    await other?.setValue('30.5')
+    await form.trigger('submit')
+    await flushPromises()
+    expect(store.state.guideSteps.at(-1)?.throws).toMatchObject({
+      other: { value: '30.5', unit: 'mm' },
+    })
+  })
+})
