@@ -93,6 +93,10 @@ const damages: Readonly<Record<string, Damage>> = {
   'zero never proved': drop((s, g) => Boolean(s.prove) && only(g, (o) => o.prove === s.prove)),
   'a valve never shut': drop((s) => Boolean(s.isolate)),
   'a vent never opened': drop((s) => Boolean(s.vent)),
+  'one cock left out of the bleeding': change(
+    (s) => (s.vent?.length ?? 0) > 1,
+    (s) => ({ ...s, vent: s.vent?.slice(1) }),
+  ),
   'a vent left open': drop((s) => Boolean(s.shut)),
   'a valve left shut': drop((s, g) => Boolean(s.reopen) && only(g, (o) => o.reopen === s.reopen)),
   'a valve left opened in part': drop((s) => Boolean(s.reopen) && s.degree === 'full'),

@@ -102,10 +102,12 @@ const rules: Partial<Record<Verb, Rule>> = {
     const fed = shutFor(guide.zones ?? [], zone.id).filter((v) => !state.shut.has(v))
     if (fed.length > 0)
       say('prove-fed', `${zone.title} cannot be proved: ${fed.join(', ')} is open. Shut it first`)
-    if (!zone.ventedBy.some((v) => state.openVents.has(v))) {
+    // Each of its vents: what stands behind a check or a seat is not emptied through another’s.
+    const unopened = zone.ventedBy.filter((v) => !state.openVents.has(v))
+    if (unopened.length > 0) {
       say(
         'prove-unvented',
-        `${zone.title} cannot be proved: nothing of ${zone.ventedBy.join(', ')} is open. Vent it first`,
+        `${zone.title} cannot be proved: ${unopened.join(', ')} is still shut and may hold pressure behind it. Vent it first`,
       )
     }
     state.proved.add(zone.id)
