@@ -313,6 +313,10 @@ const damages: Readonly<Record<string, Damage>> = {
     (s) => Boolean(s.tighten),
     (s) => without(s, 'to'),
   ),
+  'a verdict that mends what cannot be found': change(
+    (s) => Boolean(s.verdicts),
+    (s) => ({ ...s, verdicts: s.verdicts?.map((v) => ({ ...v, mends: ['rust of the moon'] })) }),
+  ),
   'an inspection without an end': change(
     (s) => Boolean(s.inspect),
     (s) => without(s, 'verdicts'),

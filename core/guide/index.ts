@@ -13,6 +13,7 @@ export { type Fault, proveGuide, type Proof } from './prove'
 export {
   type Advice,
   isFouling,
+  mendedBy,
   renewalAdvice,
   renewalPolicies,
   type RenewalPolicy,

@@ -1,4 +1,5 @@
 import type { PlacedStep } from './expand'
+import { mendedBy } from './renewal'
 import { slotsOf } from './run'
 import { roundZones, shutFor } from './zones'
 import type { Fault } from './prove'
@@ -148,6 +149,10 @@ export function shapeFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[]
       case 'inspect':
         if (!step.defects || !step.verdicts)
           add('open-inspection', 'an inspection needs its closed list of defects and its verdicts')
+        for (const d of mendedBy(step)) {
+          if (!step.defects?.includes(d))
+            add('mends-unlisted', `a verdict mends “${d}”, which is not among the defects: list it`)
+        }
         break
       case 'renew':
         if (!step.from)

@@ -1,4 +1,4 @@
-import type { InspectionVerdict } from './step'
+import type { GuideStep, InspectionVerdict } from './step'
 
 /** The schools of renewing soft parts. Which one is in force is data, by family. */
 export const renewalPolicies = {
@@ -34,19 +34,25 @@ const FOR_DAMAGE: readonly InspectionVerdict[] = ['renew', 'renew-assembly', 're
 const FOR_FOULING: readonly InspectionVerdict[] = ['clean', 'keep']
 const FOR_SOUND: readonly InspectionVerdict[] = ['keep', 'clean']
 
+/** Defects that a step’s verdicts put right without a new part. */
+export const mendedBy = (step: Pick<GuideStep, 'verdicts'>): string[] =>
+  step.verdicts?.flatMap((v) => v.mends ?? []) ?? []
+
 /**
  * What the house’s policy makes of an inspection: damage is renewed in every school, a sound part
  * only where every soft part is renewed whenever it is open.
  * @param offered verdicts that the inspection offers
+ * @param mended defects that this inspection puts right without a new part
  */
 export function renewalAdvice(
   policy: RenewalPolicy,
   offered: readonly InspectionVerdict[],
   defects: readonly string[],
+  mended: readonly string[] = [],
 ): Advice {
   const first = (order: readonly InspectionVerdict[]) => order.find((v) => offered.includes(v))
   const fallback = offered[0] as InspectionVerdict
-  const damage = defects.filter((d) => !isFouling(d))
+  const damage = defects.filter((d) => !isFouling(d) && !mended.includes(d))
   if (damage.length > 0) {
     return { verdict: first(FOR_DAMAGE) ?? fallback, why: `Damaged: ${damage.join(', ')}.` }
   }
@@ -54,7 +60,8 @@ export function renewalAdvice(
     return { verdict: 'renew', why: 'The house renews every soft part whenever it is open.' }
   }
   if (defects.length > 0) {
-    return { verdict: first(FOR_FOULING) ?? fallback, why: `Only fouled: ${defects.join(', ')}.` }
+    const only = defects.some((d) => mended.includes(d)) ? 'To be put right' : 'Only fouled'
+    return { verdict: first(FOR_FOULING) ?? fallback, why: `${only}: ${defects.join(', ')}.` }
   }
   return { verdict: first(FOR_SOUND) ?? fallback, why: 'No defect named.' }
 }

@@ -64,6 +64,8 @@ export type InspectionVerdict = (typeof verdictIds)[number]
 const verdictSchema = strictObject({
   id: oneOf(verdictIds).required(),
   title: line(80).required(),
+  /** Defects that it puts right without a new part, besides dirt: a hose end that is cut off. */
+  mends: yup.array(line(40).required()).strict(true).min(1),
 })
 
 /** What a step does, one of these. */

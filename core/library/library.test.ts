@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url'
 import Ajv from 'ajv/dist/2020'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
-import { renewalAdvice, serves } from '../guide'
+import { mendedBy, renewalAdvice, serves } from '../guide'
 import { check } from '../schema'
 import { shippedLibrary } from '../testing/library'
 import { kitOf, librarySchemas, policySchema, sheetFaults, sheetsOf, specSheetSchema } from '.'
@@ -121,6 +121,21 @@ describe('the house’s renewal policies', () => {
     ['inspect', ['swollen'], 'renew'],
   ] as const)('%s, seen %o: %s', (policy, defects, verdict) => {
     expect(renewalAdvice(policy, offered, defects).verdict).toBe(verdict)
+  })
+  it('put right in place what the inspection says it can: a flared hose end is cut off', () => {
+    const hose = shippedLibrary.guides
+      .find((g) => g.id === 'proportional-injector')
+      ?.steps.find((s) => s.inspect === 'hose')
+    const seen = (...defects: string[]) =>
+      renewalAdvice(
+        'inspect',
+        hose?.verdicts?.map((v) => v.id) ?? [],
+        defects,
+        mendedBy(hose ?? {}),
+      ).verdict
+    expect(seen()).toBe('keep')
+    expect(seen('flared')).toBe('clean')
+    expect(seen('flared', 'cracked')).toBe('renew')
   })
   it('stop the work on damage that nothing renews', () => {
     expect(renewalAdvice('inspect', ['keep', 'stop'], ['nick']).verdict).toBe('stop')

@@ -3,6 +3,7 @@ import {
   type Guide,
   type GuideStation,
   type InspectionVerdict,
+  mendedBy,
   movesOf,
   nextStep,
   type PlacedStep,
@@ -255,7 +256,7 @@ export class Job {
     const policy =
       shippedLibrary.policies.find((p) => p.family === this.options.family)?.policy ?? 'inspect'
     const offered = step.verdicts.map((v) => v.id)
-    return { finding: renewalAdvice(policy, offered, defects).verdict, defects }
+    return { finding: renewalAdvice(policy, offered, defects, mendedBy(step)).verdict, defects }
   }
 
   done(station: Station, skipTo?: 'return'): this {

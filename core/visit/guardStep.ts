@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon'
 import { countGrooves, throwSymmetry } from '../craft'
-import { type PlacedStep, relaxingOf, renewalAdvice, variantOf } from '../guide'
+import { mendedBy, type PlacedStep, relaxingOf, renewalAdvice, variantOf } from '../guide'
 import { valueToSi } from '../quantity'
 import type { VisitEvent } from './events'
 import { localDateOf } from './fold'
@@ -125,6 +125,7 @@ export function inspectionRefusal(
     policy,
     step.verdicts.map((v) => v.id),
     defects,
+    mendedBy(step),
   )
   if (finding === advice.verdict || departure) return null
   const wanted = step.verdicts.find((v) => v.id === advice.verdict)?.title ?? advice.verdict

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type PlacedStep, renewalAdvice, renewalPolicies } from '@uvanta/core/guide'
+import { mendedBy, type PlacedStep, renewalAdvice, renewalPolicies } from '@uvanta/core/guide'
 import type { PayloadOf } from '@uvanta/core/visit'
 import { computed, ref } from 'vue'
 import { useLibrary } from '@/stores/library'
@@ -22,6 +22,7 @@ const advice = computed(() =>
     policy.value?.policy ?? 'inspect',
     props.step.verdicts?.map((v) => v.id) ?? [],
     seen.value,
+    mendedBy(props.step),
   ),
 )
 function toggle(defect: string) {
