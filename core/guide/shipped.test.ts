@@ -11,7 +11,7 @@ const told = (s: PlacedStep): string =>
       (s.turns ?? []).map((t) => `${t.way}: ${t.effect}`),
     )
     .concat(s.where ?? [], s.amount ?? [], s.compound ?? [], s.verify ?? [], s.lastOnes ?? [])
-    .concat(s.steps?.map(told) ?? [])
+    .concat(s.until ?? [], s.steps?.map(told) ?? [])
     .filter(Boolean)
     .join(' | ')
 /** The steps of a variant with the given findings; everything else is found sound. */
@@ -38,7 +38,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
       /washers stay with the cover/,
       /flush with the inside wall/,
       /Lift check 1/,
-      /eased|easing with a flat blade/,
+      /easing with a flat blade/,
       /check 2.*Arms and bosses face down/,
       /check 1.*Arms and bosses face up/,
       /without binding/,
@@ -155,11 +155,11 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
       /Gaps opposite each other/,
       /inner and (?:its )?outer edge/,
       /round and round in a star/,
-      /metal to metal|plates meet/,
+      /metal to metal/,
       /Spring lightly/,
       /brackets/,
       /Short bolts/,
-      /Centre|centre protective cap last/i,
+      /centre protective cap last/,
     ],
   ],
   [
@@ -192,7 +192,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
       /pin hole.*not turned/,
       /counter-clockwise/,
       /drop of thread-lock/,
-      /pin disc is centred|disc pin is centred/,
+      /disc pin is centred/,
       /edge of the plate/,
       /Lapped face to the cap, pin hole on the stamp side/,
       /through the slot/,
@@ -322,7 +322,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
       /lip seal of the upper.*run-round/,
       /Air on/,
       /Air off/,
-      /Air shut in behind the seal|trapped air/,
+      /Air shut in behind the seal/,
       /sharp edges/,
       /Air on/,
       /Turn the upper plug by the angle/,
@@ -374,7 +374,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
     [
       /ontinuous exhaust/,
       /Cooling tube nuts/,
-      /lump\?|plump/,
+      /plump/,
       /bore is vertical/,
       /Rubber side toward the sleeve, steel side toward the casting/,
       /nearest its edge goes up/,
@@ -387,7 +387,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
     'usual',
     [
       /O-ring inside/,
-      /Item numbers|fine cloth/,
+      /fine cloth/,
       /bottom groove/,
       /cone.*O-ring.*slowly/i,
       /top groove/,
@@ -460,7 +460,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
     [
       /see that it cycles/,
       /dosing scale/,
-      /flared|Hose end/,
+      /Hose end/,
       /straight out/,
       /assembly discarded/,
       /C-clamp/,
@@ -469,7 +469,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
       /clicks/,
       /Lock nut by hand/,
       /rolled on/,
-      /Notches|notches to teeth.*reader/,
+      /notches to teeth.*reader/,
     ],
   ],
 ]

@@ -66,7 +66,6 @@ export interface Guide extends Omit<yup.InferType<typeof guideSchema>, 'steps'> 
 export function variantOf(guide: Guide, id: string) {
   const variant = guide.variants.find((v) => v.id === id)
   return {
-    title: variant?.title ?? id,
     service: variant?.service ?? guide.service,
     licence: variant?.licence ?? guide.licence,
     gear: [...(guide.gear ?? []), ...(variant?.gear ?? [])],

@@ -5,6 +5,7 @@ import {
   guideStations,
   type GuideText,
   proveGuide,
+  variantOf,
 } from '@uvanta/core/guide'
 import { stationTitles } from '@uvanta/core/visit'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
@@ -58,6 +59,15 @@ const stations = computed(() => {
     .map((at) => ({ at, steps: steps.filter((s) => s.at === at) }))
     .filter((s) => s.steps.length > 0)
 })
+const services = computed(() => {
+  const own = guide.value
+  return own ? [...new Set(own.variants.map((v) => variantOf(own, v.id).service))].join(', ') : ''
+})
+/** What every variant wants, then what only one of them does. */
+const gear = computed(() => [
+  ...(guide.value?.gear ?? []),
+  ...(guide.value?.variants.flatMap((v) => v.gear?.map((g) => `${g} (${v.title})`) ?? []) ?? []),
+])
 const print = () => window.print()
 </script>
 
@@ -72,7 +82,7 @@ const print = () => window.print()
         :title="guide.title"
         :cells="[
           { label: 'Version', value: `${guide.version} of ${dateWords(guide.date)}` },
-          { label: 'Service', value: guide.service },
+          { label: 'Service', value: services },
           { label: 'Variants', value: guide.variants.map((v) => v.title).join(', '), span: 2 },
         ]"
       />
@@ -122,6 +132,12 @@ const print = () => window.print()
               <li v-for="t in guide.tools" :key="t.title">
                 {{ t.title }}<span class="soft">{{ t.instead ? `, or ${t.instead}` : '' }}</span>
               </li>
+            </ul>
+          </section>
+          <section v-if="gear.length > 0">
+            <h2>Gear</h2>
+            <ul>
+              <li v-for="g in gear" :key="g">{{ g }}</li>
             </ul>
           </section>
           <section v-if="guide.slots">
