@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { licenceKinds } from '@uvanta/core/library'
 import { line, localDate, slug, strictObject, uuid } from '@uvanta/core/schema'
 import { endpoint, type Role, roles } from './endpoint'
 import { idParams, list, version } from './fields'
@@ -54,12 +55,6 @@ export const personSchema = yup.object({
 export type Person = yup.InferType<typeof personSchema>
 
 /** Licences that the register knows. */
-export const licenceKinds = {
-  'backflow-tester': 'Backflow tester',
-  'backflow-tester-check-first': 'Backflow tester, check-first school',
-  'gas-regulator': 'Gas regulator technician',
-} as const
-
 const inOrder = (message: string, from: string, to: string) =>
   [
     'in-order',
@@ -77,7 +72,7 @@ export const session = {
     summary: 'Sign in',
     tag: 'Session',
     access: 'public',
-    body: strictObject({ username: line(80).required(), password: password().required() }),
+    body: strictObject({ username: username().required(), password: password().required() }),
     response: personSchema,
   }),
   signOut: endpoint({
@@ -195,3 +190,5 @@ export const people = {
     response: personSchema,
   }),
 }
+
+export { licenceKinds }

@@ -52,6 +52,11 @@ export const visitSchema = visitRowSchema.shape({
 })
 export type Visit = yup.InferType<typeof visitSchema>
 
+/** Events in one sending: a device with more sends them in pieces. */
+export const MOST_EVENTS = 100
+/** Size of one sending, bytes of JSON. */
+export const MOST_BYTES = 500_000
+
 const photoParams = strictObject({ id: uuid().required(), photo: uuid().required() })
 
 export const visits = {
@@ -110,7 +115,9 @@ export const visits = {
     body: strictObject({
       /** Number of events the sender knew of. */
       expected: yup.number().strict(true).integer().min(0).max(1e6).required(),
-      events: yup.array(draftSchema.required()).strict(true).min(1).max(200).required(),
+      /** Who made the entries: they are taken under that name or not at all. */
+      as: uuid(),
+      events: yup.array(draftSchema.required()).strict(true).min(1).max(MOST_EVENTS).required(),
     }),
     response: list(loggedEventSchema),
   }),
@@ -118,6 +125,20 @@ export const visits = {
     method: 'post',
     path: '/api/v1/visits/{id}/sign',
     summary: 'Sign a visit with drawn signature and password; issues the certificate',
+    tag: 'Visits',
+    access: ['technician'],
+    params: idParams,
+    body: strictObject({
+      expected: yup.number().strict(true).integer().min(0).max(1e6).required(),
+      password: prose(200).required(),
+      event: draftSchema.required(),
+    }),
+    response: visitSchema,
+  }),
+  correct: endpoint({
+    method: 'post',
+    path: '/api/v1/visits/{id}/correct',
+    summary: 'Correct an entry of a signed visit, by its tester with the password',
     tag: 'Visits',
     access: ['technician'],
     params: idParams,

@@ -4,6 +4,7 @@ import { v7 as uuidv7 } from 'uuid'
 import type { Config } from './config'
 import { BadLibraryFile } from './library/yamlFile'
 import { LibraryShelf } from './service/shelf'
+import { sealOnce } from './service/sealOnce'
 import { openKeys, randomSuffix, type SigningKeys } from './service/keys'
 import { type Database, openDatabase } from './store/database'
 
@@ -29,19 +30,22 @@ export async function openApp(config: Config): Promise<App> {
   await db.sequelize.authenticate()
   const now = () => DateTime.utc() as DateTime<true>
   const shelf = await LibraryShelf.open(config.libraryDirectory, db, now)
-  return {
+  const keys = await openKeys(config.dataDirectory, db, now)
+  const app: App = {
     config,
     db,
     shelf,
     get library() {
       return shelf.library
     },
-    keys: await openKeys(config.dataDirectory, db, now),
+    keys,
     now,
     newId: uuidv7,
     newSuffix: randomSuffix,
     today: () => now().setZone(config.timeZone).toISODate() as string,
   }
+  await sealOnce(app)
+  return app
 }
 
 /** Opens the application for a program, or ends it with what is wrong with the library in words. */

@@ -67,8 +67,10 @@ describe('a certificate', () => {
 })
 
 describe('numbers', () => {
-  it('have no gaps, also when signings fail and run at once', async () => {
-    await Promise.all([issue(), issue(), issue()])
+  it('have no gaps and no error, also when signings fail and run at once', async () => {
+    for (let round = 0; round < 4; round++) {
+      await Promise.all([issue(), issue(), issue(), issue(), issue(), issue()])
+    }
     await expect(signedVisit(app, tester, ids, 'wrong password')).rejects.toThrow()
     await issue()
     const rows = await app.db.certificates.findAll({ order: [['serial', 'ASC']] })
@@ -110,8 +112,28 @@ describe('what a stranger learns', () => {
       withdraw: false,
       payload: { ...reading.payload, value: '2.6' },
     })
-    await append(reviewer, visit.id, visit.events.length, [correction]).expect(200)
+    const count = visit.events.length
+    await append(reviewer, visit.id, count, [correction]).expect(403)
+    const refused = await append(tester, visit.id, count, [correction]).expect(409)
+    expect(refused.body.detail).toMatch(/by its tester alone, with the password/)
+    const correct = (password: string) =>
+      tester
+        .post(`/api/v1/visits/${visit.id}/correct`)
+        .send({ expected: count, password, event: correction })
+    expect((await correct('wrong')).body.detail).toMatch(/not your password/)
+    await correct(PASSWORD).expect(200)
     const next = (await supersede().expect(200)).body
+    // Whoever corrected stands on it; the hand signed the old one.
+    expect(next.payload.corrections).toEqual([
+      expect.objectContaining({
+        what: 'as-found, relief opening',
+        was: '2.4 psid',
+        is: '2.6 psid',
+        by: 'The tester',
+      }),
+    ])
+    expect(old.payload.signature).toBeDefined()
+    expect(next.payload.signature).toBeUndefined()
     expect(next.payload.supersedes).toMatchObject({ number: old.number })
     const items = next.payload.asFound.verdict.items as { id: string; reading?: string }[]
     expect(items.find((i) => i.id === 'relief-opening')?.reading).toBe('2.6')

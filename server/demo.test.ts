@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './app'
 import { loadDemo } from './demo/load'
-import { verifyChains } from './service/chain'
+import { verifyChains } from './service/verifyChains'
 import { makeTestApp } from './testing/app'
 
 let first: App

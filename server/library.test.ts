@@ -42,7 +42,7 @@ describe('a bad file is refused with file, line and reason', () => {
   const procedure = 'procedures/rp-relief-first.yaml'
   const pack = 'rulepacks/larkhaven-relief-first.yaml'
   it('that is no YAML', () => {
-    expect(damaged(procedure, 'version: 2', 'version: [2')?.message).toMatch(
+    expect(damaged(procedure, 'version: 3', 'version: [3')?.message).toMatch(
       /^procedures\/rp-relief-first\.yaml:\d+ /,
     )
   })
@@ -68,6 +68,51 @@ describe('a bad file is refused with file, line and reason', () => {
     expect(damaged(pack, 'accept: [held]', 'accept: [fine]')?.message).toMatch(
       /“fine” is not an answer.*held, leaked/,
     )
+  })
+  it.each([
+    [
+      'families.yaml',
+      /programme: backflow-annual/,
+      'programme: nonsense',
+      /no programme “nonsense”/,
+    ],
+    ['policies.yaml', /family: tower-double-check/, 'family: nonsense', /no family “nonsense”/],
+    [
+      'policies.yaml',
+      /family: tower-double-check/,
+      'family: cartridge-check',
+      /has a policy already/,
+    ],
+    [pack, 'licence: backflow-tester', 'licence: no-such-licence', /no licence “no-such-licence”/],
+    ['specsheets/d-shuttle-valve.yaml', /^family: .*/m, 'family: nonsense', /family has no guide/],
+    [
+      'guides/spool-valve.yaml',
+      /^(family: .*)/m,
+      '$1\nalsoFor: [nonsense]',
+      /no family “nonsense”/,
+    ],
+    ['guides/dome-regulator.yaml', 'licence: gas-regulator', 'licence: none', /no licence “none”/],
+    [
+      'programmes.yaml',
+      /^- id: gas-annual/m,
+      '- { id: gas-annual, version: 9, title: X, intervalMonths: 1, maximumMonths: 1, graceDays: 0, firstNoticeDays: 0, secondNoticeDays: 0, repairWithinDays: 1 }\n- id: gas-annual',
+      /stands twice/,
+    ],
+    ['earlier/programmes/gas-annual.1.yaml', 'version: 1', 'version: 3', /asks for the file name/],
+    [
+      procedure,
+      /read: first-drip/,
+      'read: first-drip\n      creep: { value: "1", unit: psi }',
+      /creep goes with a plateau/,
+    ],
+    [
+      pack,
+      "atLeast: { dimension: differential, value: '2.0', unit: psi }",
+      "atLeast: { dimension: differential, value: '2.0', unit: psi }\n        atMost: { dimension: differential, value: '9.0', unit: psi }",
+      /one of atLeast and atMost/,
+    ],
+  ] as const)('%s with %s for %s', (file, from, to, says) => {
+    expect(damaged(file, from, to)?.message).toMatch(says)
   })
   it('that names a procedure which is not there', () => {
     expect(damaged(pack, 'procedure: rp-relief-first', 'procedure: rp-sideways')?.message).toMatch(

@@ -5,6 +5,7 @@ import { pino } from 'pino'
 import { openOrExplain } from './app'
 import { readConfig } from './config'
 import { makeServer } from './http/server'
+import { repinUnbegun } from './service/repin'
 
 /** dist/main.js and main.ts stand one and zero folders below server/. */
 const here = dirname(fileURLToPath(import.meta.url))
@@ -13,7 +14,13 @@ const root = here.endsWith('dist') ? join(here, '..', '..') : join(here, '..')
 const logger = pino({ level: process.env.UVANTA_LOG ?? 'warn' })
 const config = readConfig(process.env, root)
 const app = await openOrExplain(config)
-app.shelf.follow()
+await repinUnbegun(app)
+app.shelf.follow(
+  () =>
+    void repinUnbegun(app).catch((error: unknown) =>
+      logger.error({ err: error }, 'planned visits keep their versions'),
+    ),
+)
 const http = createServer(makeServer(app, logger))
 
 http.listen(config.port, '127.0.0.1', () => {

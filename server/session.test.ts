@@ -1,7 +1,8 @@
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
+import { type App, openApp } from './app'
 import { makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { draft, SIGNATURE } from './testing/visit'
 
 let app: App
 let server: ReturnType<typeof serve>
@@ -32,14 +33,47 @@ describe('signing in', () => {
     expect(wrong.headers['content-type']).toMatch(/application\/problem\+json/)
     expect(nobody.body).toEqual(wrong.body)
   })
-  it('throttles guessing at one name, and lets others in', async () => {
+  it('throttles guessing at one name, however it is spelled, and lets others in', async () => {
     const attempt = (username: string, password: string) =>
       supertest(server).post('/api/v1/session').send({ username, password })
     for (let n = 0; n < 8; n++) await attempt('planner', `guess ${n}`).expect(401)
     const throttled = await attempt('planner', PASSWORD)
     expect(throttled.status).toBe(429)
     expect(throttled.body.detail).toMatch(/Wait/)
+    for (const spelled of [
+      'planner ',
+      ' planner',
+      'plánner',
+      'PLANNER',
+      'plan\u00adner',
+      'pl\u200banner',
+      'ｐlanner',
+    ]) {
+      const { status } = await attempt(spelled, PASSWORD)
+      expect([spelled, status]).toEqual([spelled, 422])
+    }
     await attempt('reviewer', PASSWORD).expect(200)
+  })
+  it('throttles an address that sprays names, and lets nobody be locked out from elsewhere', async () => {
+    const from = (address: string, username: string, password: string) =>
+      supertest(server)
+        .post('/api/v1/session')
+        .set('X-Forwarded-For', address)
+        .send({ username, password })
+    for (let n = 0; n < 60; n++) await from('203.0.113.1', `name${n}`, 'x')
+    expect((await from('203.0.113.1', 'reviewer', PASSWORD)).status).toBe(429)
+    // Guessed at from everywhere, the person still signs in where he always does.
+    await from('198.51.100.7', 'reviewer', PASSWORD).expect(200)
+    for (let n = 0; n < 45; n++) await from(`192.0.2.${n}`, 'reviewer', 'guess')
+    expect((await from('192.0.2.200', 'reviewer', PASSWORD)).status).toBe(429)
+    await from('198.51.100.7', 'reviewer', PASSWORD).expect(200)
+  })
+  it('remembers what was counted when the application is started again', async () => {
+    const again = serve(await openApp(app.config))
+    const response = await supertest(again)
+      .post('/api/v1/session')
+      .send({ username: 'planner', password: PASSWORD })
+    expect(response.status).toBe(429)
   })
   it('ends with signing out', async () => {
     const agent = await signedIn(server, 'tester')
@@ -65,6 +99,23 @@ describe('the password', () => {
       .post('/api/v1/session')
       .send({ username: 'other', password: 'a new long password' })
       .expect(200)
+  })
+})
+
+describe('a password that is asked for in a session', () => {
+  it('is throttled like one that begins it', async () => {
+    const agent = await signedIn(server, 'tester')
+    const change = () =>
+      agent.post('/api/v1/session/password').send({ current: 'wrong', next: 'a new long password' })
+    for (let n = 0; n < 8; n++) expect((await change()).status).toBe(409)
+    expect((await change()).status).toBe(429)
+    const sign = agent.post(`/api/v1/visits/018f0000-0000-7000-8000-000000000000/sign`).send({
+      expected: 1,
+      password: PASSWORD,
+      event: draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' }),
+    })
+    expect((await sign).status).toBe(429)
+    await app.db.wrongPasswords.destroy({ where: {} })
   })
 })
 

@@ -10,7 +10,6 @@ import {
   GaugeResponse,
   possibleFaults,
   SiteModel,
-  zonesOf,
 } from '.'
 
 const PSI = 6.894757293168
@@ -232,40 +231,5 @@ describe('hoses and gauge', () => {
     expect(solid.afterHalfSecond).toBeGreaterThan(45)
     expect(air.afterHalfSecond).toBeLessThan(35)
     expect(air.spread).toBeGreaterThan(2 * solid.spread)
-  })
-})
-
-describe('zones by the valves', () => {
-  const shut = { 'shutoff-1': 'shut', 'shutoff-2': 'shut' } as const
-  it('all live in service', () => {
-    expect(new Set(Object.values(zonesOf('RP', { openings: {}, hoses: {} })))).toEqual(
-      new Set(['live']),
-    )
-  })
-  it('two shut valves trap what stands between them, checks or not', () => {
-    const zones = zonesOf('DC', { openings: shut, hoses: {} })
-    expect(zones).toMatchObject({
-      inlet: 'live',
-      'body-1': 'trapped',
-      zone: 'trapped',
-      'body-2': 'trapped',
-    })
-  })
-  it('an open cock vents its own space and what flows towards it, not what a check holds behind it', () => {
-    const open3 = zonesOf('DC', { openings: { ...shut, 'cock-3': 'open' }, hoses: {} })
-    expect(open3).toMatchObject({ 'body-1': 'vented', zone: 'vented', 'body-2': 'trapped' })
-    const open4 = zonesOf('DC', { openings: { ...shut, 'cock-4': 'open' }, hoses: {} })
-    expect(open4).toMatchObject({ 'body-1': 'vented', zone: 'vented', 'body-2': 'vented' })
-  })
-  it('a cock with a hose on it vents nothing', () => {
-    const zones = zonesOf('DC', {
-      openings: { ...shut, 'cock-3': 'open' },
-      hoses: { high: 'cock-3' },
-    })
-    expect(zones.zone).toBe('trapped')
-  })
-  it('the bypass of a detector keeps the body behind the main checks live', () => {
-    const zones = zonesOf('DCDA', { openings: { 'shutoff-2': 'shut' }, hoses: {} })
-    expect(zones['body-2']).toBe('live')
   })
 })

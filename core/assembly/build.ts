@@ -2,7 +2,7 @@ import { coldWater, type Link, type Network, type Volume } from '../fluid'
 import type { Condition, Fault, FaultKind } from './condition'
 import { type AssemblyKind, type HoseName, hoseNames } from './kinds'
 import { HOSE_CV, kitLinks, kitVolumes } from './kit'
-import { type Element, type Layout, layoutOf } from './layout'
+import { type Element, type Layout, layoutOf, onLine } from './layout'
 
 /**
  * Springs of a healthy assembly, psi: typical values of the kinds, well over the usual acceptance
@@ -24,6 +24,9 @@ const SPRINGS_PSI: Readonly<Record<AssemblyKind, Readonly<Record<string, number>
   SVB: { 'check-1': 2.4, 'air-inlet': 1.6 },
 }
 const PSI = 6.894757293168
+
+/** The customer’s own pipe between the assembly and what holds pressure there, per inch squared. */
+const CUSTOMER_CV = 10
 
 /** Bypass lines of detector assemblies are ¾ in, whatever the main. */
 const BYPASS_IN = 0.75
@@ -75,6 +78,9 @@ export function assemblyNetwork({ kind, sizeIn, condition }: AssemblySpec): Netw
     reservoirs: [
       { id: 'supply', pressureKpa: condition.supplyKpa },
       { id: 'air', pressureKpa: 0 },
+      ...(condition.downstreamKpa === undefined
+        ? []
+        : [{ id: 'beyond', pressureKpa: condition.downstreamKpa }]),
     ],
     links: [
       {
@@ -87,6 +93,18 @@ export function assemblyNetwork({ kind, sizeIn, condition }: AssemblySpec): Netw
       },
       ...links,
       ...kitLinks(),
+      ...(condition.downstreamKpa === undefined
+        ? []
+        : [
+            {
+              type: 'valve' as const,
+              id: 'customer-pipe',
+              from: 'outlet',
+              to: 'beyond',
+              cv: CUSTOMER_CV * sizeIn ** 2,
+              opening: 1,
+            },
+          ]),
       {
         type: 'demand',
         id: 'demand',
@@ -235,6 +253,13 @@ function senseVolumes(layout: Layout, condition: Condition): Volume[] {
     }))
 }
 
+/**
+ * How much of the differential a clogged sensing passage loses, as lost ÷ arriving. A trace always
+ * passes the diaphragm’s stem seal; through a free passage that costs nothing, through a clogged one
+ * the chamber stands the lower the worse it is.
+ */
+const lostInPassage = (severity: number) => 3 * severity ** 2
+
 function reliefLinks(
   e: Element,
   layout: Layout,
@@ -242,8 +267,9 @@ function reliefLinks(
   condition: Condition,
   fault: FaultFinder,
 ): Link[] {
-  const before = e.at.replace('zone', 'body-1')
+  const before = onLine(e.line, 'body-1')
   const chamber = senseOf(e.id)
+  const torn = fault(e.id, 'diaphragm-torn')
   return [
     {
       type: 'relief',
@@ -252,30 +278,21 @@ function reliefLinks(
       to: 'air',
       senseHigh: chamber,
       senseLow: e.at,
-      opensBelowKpa: springKpa(layout.kind, e.id, condition),
+      opensBelowKpa:
+        springKpa(layout.kind, e.id, condition) *
+        (1 + lostInPassage(fault(e.id, 'passage-blocked'))),
       fullLiftKpa: 9,
       hysteresisKpa: 1.5,
       cv: 4 * sizeIn ** 1.5,
       leakCv: 0.05 * sizeIn * fault(e.id, 'fouled'),
     },
+    { type: 'valve', id: `${e.id}-passage`, from: before, to: chamber, cv: 0.3, opening: 1 },
     {
-      type: 'valve',
-      id: `${e.id}-passage`,
-      from: before,
-      to: chamber,
-      cv: 0.3 * (1 - fault(e.id, 'passage-blocked')) ** 2,
-      opening: 1,
-    },
-    {
-      // A trace always passes the stem seal; a torn diaphragm passes far more.
       type: 'valve',
       id: `${e.id}-diaphragm`,
       from: chamber,
       to: e.at,
-      cv:
-        fault(e.id, 'passage-blocked') > 0 || fault(e.id, 'diaphragm-torn') > 0
-          ? 0.004 + 0.25 * fault(e.id, 'diaphragm-torn')
-          : 0,
+      cv: 0.25 * torn,
       opening: 1,
     },
   ]

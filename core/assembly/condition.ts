@@ -29,6 +29,8 @@ export interface Condition {
   readonly supplyKpa: number
   /** Water drawn downstream while testing, L/min. */
   readonly demandLMin?: number
+  /** Pressure that the customer’s side holds by itself, as a pump or a tank does; it can push back. */
+  readonly downstreamKpa?: number
   /** Spring and setting of this very piece against a new one of its kind, by element; 1 when absent. */
   readonly springs?: Readonly<Record<string, number>>
 }

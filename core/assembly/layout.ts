@@ -1,6 +1,10 @@
-import type { AssemblyKind } from './kinds'
+import type { AssemblyKind, Opening } from './kinds'
 
 export type Role = 'shutoff' | 'cock' | 'check' | 'relief' | 'air-inlet' | 'meter'
+
+/** How a valve stands in service: shutoffs open, everything else that is turned shut. */
+export const restOpening = (role: Role | undefined): Opening =>
+  role === 'shutoff' ? 'open' : 'shut'
 
 /** One thing on an assembly that a person can point at. */
 export interface Element {
@@ -158,6 +162,10 @@ export function movableElements(kind: AssemblyKind): string[] {
   const own = layoutOf(kind).elements.filter((e) => movable.includes(e.role))
   return [...own.map((e) => e.id), ...kitValves.map((v) => v.id)]
 }
+
+/** How an element stands in service, or a valve of the test kit, which is shut. */
+export const restOpeningOf = (kind: AssemblyKind, id: string): Opening =>
+  restOpening(layoutOf(kind).elements.find((e) => e.id === id)?.role)
 
 /** Ids of the cocks a hose can be fitted to. */
 export const portsOf = (kind: AssemblyKind): string[] =>

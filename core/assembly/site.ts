@@ -1,10 +1,10 @@
 import { coldWater, FluidError, FluidModel, GRAVITY } from '../fluid'
 import { type AssemblySpec, assemblyNetwork } from './build'
 import { type HoseName, hoseNames, type Opening, openingParts } from './kinds'
-import { type Layout, layoutOf, movableElements, portsOf } from './layout'
+import { type Layout, layoutOf, movableElements, portsOf, restOpeningOf } from './layout'
 
-/** kg/s over which a discharge is seen as a drip. */
-export const DRIP_KG_S = 2e-4
+/** kg/s over which a discharge is seen as a drip: about one drop in two seconds. */
+export const DRIP_KG_S = 3e-5
 
 /** kg/s from which on a healthy meter turns, and how much more a stuck one wants. */
 const METER_STARTS_KG_S = 2e-3
@@ -85,10 +85,7 @@ export class SiteModel {
   apply(settings: Settings): void {
     for (const hose of hoseNames) this.connect(hose, settings.hoses[hose] ?? null)
     for (const element of this.movable) {
-      const fallback = this.layout.elements.some((e) => e.id === element && e.role === 'shutoff')
-        ? 'open'
-        : 'shut'
-      this.move(element, settings.openings[element] ?? fallback)
+      this.move(element, settings.openings[element] ?? restOpeningOf(this.spec.kind, element))
     }
     this.gaugeAbovePortM = settings.gaugeAbovePortM ?? 0
   }

@@ -1,2 +1,3 @@
+export * from './corrections'
 export * from './number'
 export * from './payload'

@@ -1,8 +1,9 @@
-import { type Library, procedureOf } from '../library'
+import type { Library } from '../library'
 import { formatQuantity } from '../quantity'
 import type { Judgement } from '../verdict'
 import {
   finalRun,
+  planOfVisit,
   purposeTitles,
   type RunName,
   type RunState,
@@ -54,13 +55,29 @@ export interface CertificatePayload {
   }
   readonly outcome: Judgement['outcome']
   readonly reason: string
+  /** What was corrected in the record since it was first made, by whom and why. */
+  readonly corrections?: readonly CertifiedCorrection[]
+  /** Entries whose time by the device proves nothing, in words. */
+  readonly clock?: string
   readonly nextDueOn?: string
+  /** The last day on which the next test is still within the programme’s rule. */
+  readonly lawfulUntil?: string
   readonly repairBy?: string
   readonly signedAt: string
-  /** SVG path in a box of 400 × 120. */
-  readonly signature: string
+  /** SVG path in a box of 400 × 120; absent on a certificate that nobody signed by hand. */
+  readonly signature?: string
   readonly log: { readonly visitId: string; readonly events: number; readonly headHash: string }
   readonly statement: string
+}
+
+export interface CertifiedCorrection {
+  readonly what: string
+  readonly was: string
+  /** Absent when the entry was withdrawn. */
+  readonly is?: string
+  readonly why: string
+  readonly by: string
+  readonly at: string
 }
 
 export interface Issue {
@@ -71,7 +88,9 @@ export interface Issue {
   readonly visitId: string
   readonly headHash: string
   readonly supersedes?: { readonly number: string; readonly reason: string }
+  readonly corrections?: readonly CertifiedCorrection[]
   readonly nextDueOn?: string
+  readonly lawfulUntil?: string
   readonly repairBy?: string
 }
 
@@ -91,13 +110,14 @@ export function certificatePayload(
   const verdict = name && verdictOf(state, name, library)
   if (!plan || !signed || !final || !verdict)
     throw new Error('Only a signed visit with a finished test is certified.')
-  const pack = library.rulePacks.find((p) => p.id === plan.packId)
-  const { visitId, headHash, ...facts } = issue
+  const authority = planOfVisit(state, library, name)?.pack.authority ?? ''
+  const { visitId, headHash, corrections = [], ...facts } = issue
+  const clock = clockWords(state)
   const { licence } = final.started
   return {
     format: 'uvanta-certificate/1',
     ...facts,
-    authority: pack?.authority ?? '',
+    authority,
     purpose: purposeTitles[plan.purpose],
     equipment: plan.equipment,
     ...(state.identity ? { identity: identityOf(state.identity) } : {}),
@@ -124,11 +144,27 @@ export function certificatePayload(
     tester: { name: signed.by, licence: licence.number, licenceExpiresOn: licence.expiresOn },
     outcome: verdict.outcome,
     reason: verdict.reason,
+    ...(corrections.length > 0 ? { corrections } : {}),
+    ...(clock ? { clock } : {}),
     signedAt: signed.at,
-    signature: signed.signature,
+    // The hand signed what stood before the correction, not what stands now.
+    ...(issue.supersedes ? {} : { signature: signed.signature }),
     log: { visitId, events: state.count, headHash },
     statement: STATEMENT,
   }
+}
+
+/** Says of how many entries the time is doubtful, and why; undefined when of none. */
+function clockWords({ clockDoubts, count }: VisitState): string | undefined {
+  const doubts = Object.values(clockDoubts)
+  if (doubts.length === 0) return undefined
+  const early = doubts.filter((d) => d === 'before-planned').length
+  const far = doubts.length - early
+  const parts = [
+    ...(early > 0 ? [`${early} bear a time before the visit was planned`] : []),
+    ...(far > 0 ? [`${far} bear a time far from when they arrived`] : []),
+  ]
+  return `Of ${count} entries ${parts.join(', ')}: the times are those of the device and prove nothing.`
 }
 
 function identityOf({ outcome, seenSerial, reason }: NonNullable<VisitState['identity']>) {
@@ -146,7 +182,7 @@ function certifiedRun(state: VisitState, name: RunName, library: Library): Certi
     procedure: {
       id: started.procedureId,
       version: started.procedureVersion,
-      title: procedureOf(library, started.procedureId).title,
+      title: planOfVisit(state, library, name)?.procedure.title ?? '',
     },
     ...(started.linePressure ? { linePressure: formatQuantity(started.linePressure) } : {}),
     gauge: started.gauge,

@@ -44,10 +44,13 @@ export function boltPlan(ring: BoltRing): BoltPlan {
   const special = [...first, ...last, ...holdBack]
   const twice = special.find((b, n) => special.indexOf(b) !== n)
   if (twice !== undefined) throw new RangeError(`Bolt ${twice} is named twice.`)
-  if (!passes.length || passes.some((p, n) => !(p > 0 && p <= 1) || p <= (passes[n - 1] ?? 0))) {
+  if (
+    passes.at(-1) !== 1 ||
+    passes.some((p, n) => !(p > 0 && p <= 1) || p <= (passes[n - 1] ?? 0))
+  ) {
     throw new RangeError('Passes rise from above 0 to 1, as 0.3, 0.6, 1.')
   }
-  const middle = crossOrder(count, start).filter((b) => !special.includes(b))
+  const middle = crossOrder(count, start, special, first.at(-1))
   const order = [...first, ...middle, ...last]
   if (order.length === 0) throw new RangeError('Every bolt is held back: none is left to tighten.')
   const round = order.toSorted((a, b) => a - b)
@@ -58,8 +61,71 @@ export function boltPlan(ring: BoltRing): BoltPlan {
   }
 }
 
-/** Bolts 1 … count in the order of repeated halving, from a start bolt. */
-function crossOrder(count: number, start: number): number[] {
+/**
+ * The bolts that are left in the order of repeated halving from a start bolt, each followed by the one
+ * opposite; no bolt follows its neighbour where that can be avoided.
+ * @param before the bolt that comes just before, if any
+ */
+function crossOrder(
+  count: number,
+  start: number,
+  special: readonly number[],
+  before: number | undefined,
+): number[] {
+  const wanted = halvedOrder(count, start)
+  const free = wanted.filter((b) => !special.includes(b))
+  const half = count % 2 === 0 ? count / 2 : null
+  const opposite = (b: number) => ((b - 1 + (half ?? 0)) % count) + 1
+  const beside = (a: number, b: number) => {
+    const apart = Math.abs(a - b)
+    return apart === 1 || apart === count - 1
+  }
+  const units = half
+    ? free
+        .filter((b) => !free.includes(opposite(b)) || free.indexOf(b) < free.indexOf(opposite(b)))
+        .map((b) => (free.includes(opposite(b)) ? [b, opposite(b)] : [b]))
+    : free.map((b) => [b])
+  return withoutNeighbours(units, before, beside) ?? star(count, start, special) ?? units.flat()
+}
+
+/** Units one after the other, turned round where that helps, so that none begins beside the last. */
+function withoutNeighbours(
+  units: readonly (readonly number[])[],
+  before: number | undefined,
+  beside: (a: number, b: number) => boolean,
+): number[] | null {
+  let tries = 0
+  const follow = (
+    left: readonly (readonly number[])[],
+    last: number | undefined,
+  ): number[] | null => {
+    if (left.length === 0) return []
+    for (const unit of left) {
+      for (const way of unit.length > 1 ? [unit, unit.toReversed()] : [unit]) {
+        if (++tries > MOST_TRIES) return null
+        if (last !== undefined && beside(last, way[0] as number)) continue
+        const rest = follow(
+          left.filter((u) => u !== unit),
+          way.at(-1),
+        )
+        if (rest) return [...way, ...rest]
+      }
+    }
+    return null
+  }
+  return follow(units, before)
+}
+const MOST_TRIES = 20_000
+
+/** An odd ring as a star: each bolt nearly opposite the one before, never beside it from five on. */
+function star(count: number, start: number, special: readonly number[]): number[] | null {
+  if (count % 2 === 0 || count < 5 || special.length > 0) return null
+  const step = (count - 1) / 2
+  return Array.from({ length: count }, (_, n) => ((start - 1 + n * step) % count) + 1)
+}
+
+/** Bolts 1 … count by repeated halving, from a start bolt. */
+function halvedOrder(count: number, start: number): number[] {
   const taken = new Set<number>()
   const order: number[] = []
   const take = (position: number) => {

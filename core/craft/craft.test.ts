@@ -90,7 +90,7 @@ describe('a torque', () => {
   it('stated dry is less on a lubricated thread, at the same preload', () => {
     const lubricated = torqueSetting({ ...plain, surface: 'lubricated' })
     expect(lubricated.settingNm).toBeCloseTo(60, 6)
-    expect(lubricated.preloadKn).toBeCloseTo(torqueSetting(plain).preloadKn, 6)
+    expect(lubricated.preloadKn).toBeCloseTo(torqueSetting(plain).preloadKn ?? 0, 6)
   })
   it('through an extension is set lower: T·L/(L+E)', () => {
     const straight = torqueSetting({ ...plain, wrenchM: 0.4, extensionM: 0.1 })
@@ -108,7 +108,7 @@ describe('a torque', () => {
     ).toMatch(/is the unit right/)
     expect(
       torqueSetting({ ...plain, value: 2, unit: 'lbf·in', thread: 'M16' }).questions[0],
-    ).toMatch(/hardly holds/)
+    ).toMatch(/hardly loads/)
     expect(torqueSetting(plain).questions).toEqual([])
   })
   it('knows the stress areas of the standards', () => {
@@ -149,7 +149,7 @@ describe('the O-ring table', () => {
   })
   it('is complete: every dash number once, growing within its section', () => {
     expect(new Set(oringSizes.map((s) => s.dash)).size).toBe(oringSizes.length)
-    expect(oringSizes.length).toBe(50 + 77 + 84 + 87 + 51)
+    expect(oringSizes.length).toBe(50 + 77 + 84 + 87 + 51 + 20)
     for (let n = 1; n < oringSizes.length; n++) {
       const [a, b] = [oringSizes[n - 1], oringSizes[n]]
       if (a?.sectionMm === b?.sectionMm) expect(b?.insideMm).toBeGreaterThan(a?.insideMm ?? 0)
@@ -209,7 +209,10 @@ describe('a ring in its gland', () => {
     expect(compressionSet(3.53, 2.8, 3.4)).toMatchObject({ percent: 17.8, keep: true })
     expect(compressionSet(3.53, 2.8, 2.9)).toMatchObject({ keep: false })
     expect(() => compressionSet(3.53, 3.6, 3.5)).toThrow(RangeError)
-    expect(() => compressionSet(3.53, 2.8, 4)).toThrow(/swollen/)
+    expect(compressionSet(3.53, 2.8, 4)).toMatchObject({
+      keep: false,
+      says: expect.stringMatching(/swollen/),
+    })
   })
 })
 
@@ -218,7 +221,7 @@ describe('a lubricant', () => {
   it('of petroleum clashes with EPDM and natural rubber, not with nitrile', () => {
     expect(advice('epdm', 'petrolatum', 'air').verdict).toBe('clash')
     expect(advice('natural', 'mineral', 'air').verdict).toBe('clash')
-    expect(advice('nbr', 'petrolatum', 'air').verdict).toBe('fits')
+    expect(advice('nbr', 'mineral', 'air').verdict).toBe('fits')
   })
   it('of silicone clashes with silicone rubber', () => {
     expect(advice('silicone', 'silicone', 'air')).toMatchObject({ verdict: 'clash' })

@@ -58,9 +58,10 @@ const BASE: Readonly<
   'makers-sachet': 'unknown',
 }
 
-/** Lubricants that a service admits; where it is absent, the service asks for nothing of its own. */
+/** Lubricants that a service admits; where it is absent, any may be used as far as the service goes. */
 const ADMITTED: Readonly<Partial<Record<LubricantService, readonly Lubricant[]>>> = {
   'drinking-water': ['silicone-potable', 'makers-sachet'],
+  fuel: ['mineral', 'petrolatum', 'pfpe', 'makers-sachet'],
   food: ['food-grade', 'makers-sachet'],
   oxygen: ['pfpe'],
   refrigerant: ['refrigeration', 'makers-sachet'],
@@ -69,6 +70,7 @@ const ADMITTED: Readonly<Partial<Record<LubricantService, readonly Lubricant[]>>
 const WHY_SERVICE: Readonly<Partial<Record<LubricantService, string>>> = {
   'drinking-water': 'Parts in drinking water need a lubricant that is listed for it.',
   food: 'What touches food needs a food grade.',
+  fuel: 'Silicone and polyglycol wash out into the fuel and foul injectors and sensors.',
   oxygen: 'In oxygen, grease burns: only one listed for oxygen, on clean parts.',
   refrigerant: 'Anything but the system’s own oil ends up in the refrigerant.',
 }
@@ -111,6 +113,22 @@ function rubberReason(
   return null
 }
 
+/** Rubbers that a service attacks by itself, whatever the grease (seal makers’ compatibility tables). */
+const ATTACKED: Readonly<Partial<Record<LubricantService, readonly Elastomer[]>>> = {
+  fuel: ['epdm', 'natural', 'silicone', 'neoprene'],
+  gas: ['epdm', 'natural'],
+  refrigerant: ['natural'],
+}
+
+/** What is said of a service beside a clash: the lubricant may be right and still want care. */
+function serviceCare(lubricant: Lubricant, service: LubricantService): string | null {
+  if (service === 'air' && lubricant === 'petrolatum')
+    return 'In compressed air petroleum jelly goes thin when warm and gums up when cold: a spool sticks.'
+  if (service === 'gas' && BASE[lubricant] === 'petroleum')
+    return 'In fuel gas petroleum greases dry out and take up condensate: thinly, and renewed at each service.'
+  return null
+}
+
 /** Whether a lubricant suits a rubber in a service, and why; the maker’s sheet governs. */
 export function lubricantAdvice(
   elastomer: Elastomer,
@@ -120,15 +138,23 @@ export function lubricantAdvice(
   const rubber = rubberReason(elastomer, lubricant)
   const admitted = ADMITTED[service]
   const refused = admitted !== undefined && !admitted.includes(lubricant)
+  const attacked = ATTACKED[service]?.includes(elastomer)
+  const care = serviceCare(lubricant, service)
   const reasons = [
+    ...(attacked
+      ? [
+          `${elastomers[elastomer]} swells in ${lubricantServices[service]}, whatever the grease: is it the right ring?`,
+        ]
+      : []),
+    ...(care ? [care] : []),
     ...(refused ? [WHY_SERVICE[service] as string] : []),
     ...(rubber ? [rubber.says] : []),
     ...(lubricant === 'makers-sachet'
       ? ['The sachet was chosen by the maker for the parts of this kit: keep to it.']
       : []),
   ]
-  const clash = refused || rubber?.grave === true
-  const verdict = clash ? 'clash' : rubber ? 'questionable' : 'fits'
+  const clash = refused || attacked === true || rubber?.grave === true
+  const verdict = clash ? 'clash' : rubber || care ? 'questionable' : 'fits'
   if (!clash) {
     const fine = `${lubricants[lubricant]} does no harm to ${elastomers[elastomer]} in ${lubricantServices[service]}.`
     return { verdict, reasons: reasons.length > 0 ? reasons : [fine], instead: [] }
@@ -136,7 +162,9 @@ export function lubricantAdvice(
   const instead = (Object.keys(lubricants) as Lubricant[]).filter(
     (other) =>
       other !== lubricant &&
+      attacked !== true &&
       !rubberReason(elastomer, other) &&
+      !serviceCare(other, service) &&
       (admitted === undefined || admitted.includes(other)),
   )
   return { verdict, reasons, instead }

@@ -18,6 +18,8 @@ export interface RingIdentity {
   readonly matches: readonly RingMatch[]
   /** What to measure to tell what is left apart; absent when one is left. */
   readonly measureNext?: string
+  /** How sure the one that is left is; absent when several are, or none. */
+  readonly sure?: string
 }
 
 const ERROR_MM = 0.1
@@ -49,7 +51,28 @@ export function identifyOring(ring: MeasuredRing): RingIdentity {
   const fitting = matches.filter((m) => m.fits)
   const shown = (fitting.length > 0 ? fitting : matches).slice(0, SHOWN)
   const next = measureNext(fitting, ring)
-  return { matches: shown, ...(next ? { measureNext: next } : {}) }
+  const sure = fitting.length === 1 ? sureness(ring, fitting[0] as RingMatch) : undefined
+  return {
+    matches: shown,
+    ...(next ? { measureNext: next } : {}),
+    ...(sure ? { sure } : {}),
+  }
+}
+
+/** Usual metric sections, mm (ISO 3601-1, general industrial). */
+const METRIC_SECTIONS = [1, 1.5, 2, 2.5, 3, 3.5, 4, 5, 6]
+
+/** How sure a lone match is: few rings are measured that well, and not every ring is of this table. */
+function sureness(ring: MeasuredRing, match: RingMatch): string {
+  const { insideMm, sectionMm, errorMm = ERROR_MM } = ring
+  if (insideMm === undefined || sectionMm === undefined)
+    return `Only one measure was taken: ${match.dash} is the one of this table that fits it. Measure the other too.`
+  const section = METRIC_SECTIONS.find((s) => Math.abs(s - sectionMm) <= errorMm)
+  const inside = Math.round(insideMm * 2) / 2
+  const metric = section !== undefined && Math.abs(inside - insideMm) <= errorMm
+  const also = metric ? ` A metric ring ${inside} × ${section} mm measures the same.` : ''
+  const close = match.off <= 0.5 ? 'well' : 'only just'
+  return `${match.dash} is the only size of this table, and fits ${close}.${also} Compare it with the number in the kit or the maker’s sheet before it goes in.`
 }
 
 function measureNext(fitting: readonly RingMatch[], ring: MeasuredRing): string | undefined {
@@ -138,6 +161,10 @@ export interface CompressionSet {
 
 /** Beyond this a ring has lost its round section (a house value; the sheet governs). */
 const RENEW_OVER = 40
+/** Thicker than new by more than a caliper errs: swollen. */
+const SWOLLEN = 0.02
+/** Thinner than when compressed by more than a caliper errs: not measured right. */
+const THINNER = 0.02
 
 /**
  * Compression set after ASTM D395 method B: (original − recovered) ÷ (original − compressed).
@@ -151,10 +178,23 @@ export function compressionSet(
   if (!(compressedMm > 0 && compressedMm < originalMm)) {
     throw new RangeError('The compressed thickness must lie between zero and the original.')
   }
-  if (!(recoveredMm > 0 && recoveredMm <= originalMm * 1.1)) {
-    throw new RangeError('A ring thicker than new has swollen: renew it and look for the reason.')
+  if (!(recoveredMm > 0 && recoveredMm <= originalMm * 2)) {
+    throw new RangeError('The recovered thickness must lie above zero and near the original.')
+  }
+  if (recoveredMm < compressedMm * (1 - THINNER)) {
+    throw new RangeError(
+      'A ring cannot recover to less than it was compressed to: measure the three thicknesses again.',
+    )
   }
   const percent = Math.round(((originalMm - recoveredMm) / (originalMm - compressedMm)) * 1000) / 10
+  if (recoveredMm > originalMm * (1 + SWOLLEN)) {
+    const more = Math.round((recoveredMm / originalMm - 1) * 1000) / 10
+    return {
+      percent,
+      keep: false,
+      says: `${more} % thicker than new: it has swollen. Renew it, and look for what it stood in.`,
+    }
+  }
   const keep = percent <= RENEW_OVER
   return {
     percent,

@@ -208,6 +208,30 @@ const runs: readonly Run[] = [
   },
 ]
 
+/** Seals of straight-thread tube fittings (AS568, 900 series): dash number, inside diameter and section, inches. */
+const BOSS: readonly (readonly [number, number, number])[] = [
+  [901, 0.185, 0.056],
+  [902, 0.239, 0.064],
+  [903, 0.301, 0.064],
+  [904, 0.351, 0.072],
+  [905, 0.414, 0.072],
+  [906, 0.468, 0.078],
+  [907, 0.53, 0.082],
+  [908, 0.644, 0.087],
+  [909, 0.706, 0.097],
+  [910, 0.755, 0.097],
+  [911, 0.863, 0.116],
+  [912, 0.924, 0.116],
+  [913, 0.986, 0.116],
+  [914, 1.047, 0.116],
+  [916, 1.171, 0.116],
+  [918, 1.355, 0.116],
+  [920, 1.475, 0.118],
+  [924, 1.72, 0.118],
+  [928, 2.09, 0.118],
+  [932, 2.337, 0.118],
+]
+
 export interface OringSize {
   /** Dash number with three digits. */
   readonly dash: string
@@ -230,16 +254,23 @@ const SECTION_TOL: Readonly<Record<number, number>> = {
   0.21: 0.13,
   0.275: 0.15,
 }
+/** Section tolerance of the boss seals, mm. */
+const BOSS_TOL = 0.09
 /** Inside diameter ±(d^0.95·0.009 + 0.11) mm (ISO 3601-1, class B). */
 const insideTolerance = (mm: number) => 0.009 * mm ** 0.95 + 0.11
 
-/** Every size, smallest section first. */
-export const oringSizes: readonly OringSize[] = runs.flatMap(({ section, from, insides }) =>
-  insides.map((inside, n) => ({
-    dash: String(from + n).padStart(3, '0'),
-    insideMm: inside * INCH_MM,
-    sectionMm: section * INCH_MM,
-    insideTolMm: insideTolerance(inside * INCH_MM),
-    sectionTolMm: SECTION_TOL[section] ?? 0.15,
-  })),
-)
+const sizeOf = (dash: number, inside: number, section: number): OringSize => ({
+  dash: String(dash).padStart(3, '0'),
+  insideMm: inside * INCH_MM,
+  sectionMm: section * INCH_MM,
+  insideTolMm: insideTolerance(inside * INCH_MM),
+  sectionTolMm: SECTION_TOL[section] ?? BOSS_TOL,
+})
+
+/** Every size, smallest section first, the boss seals behind. */
+export const oringSizes: readonly OringSize[] = [
+  ...runs.flatMap(({ section, from, insides }) =>
+    insides.map((inside, n) => sizeOf(from + n, inside, section)),
+  ),
+  ...BOSS.map(([dash, inside, section]) => sizeOf(dash, inside, section)),
+]

@@ -40,16 +40,46 @@ const UNIFIED: readonly (readonly [string, number, number])[] = [
   ['1 1/2-6', 1.5, 6],
 ]
 
+/** Metric fine: diameter and pitch, mm (ISO 261). */
+const METRIC_FINE: readonly (readonly [number, number])[] = [
+  [8, 1],
+  [10, 1],
+  [10, 1.25],
+  [12, 1.25],
+  [12, 1.5],
+  [14, 1.5],
+  [16, 1.5],
+  [20, 1.5],
+  [24, 2],
+  [30, 2],
+]
+/** Unified fine: name, diameter in inches, threads per inch (ASME B1.1). */
+const UNIFIED_FINE: readonly (readonly [string, number, number])[] = [
+  ['#10-32', 0.19, 32],
+  ['1/4-28', 0.25, 28],
+  ['5/16-24', 0.3125, 24],
+  ['3/8-24', 0.375, 24],
+  ['7/16-20', 0.4375, 20],
+  ['1/2-20', 0.5, 20],
+  ['5/8-18', 0.625, 18],
+  ['3/4-16', 0.75, 16],
+  ['7/8-14', 0.875, 14],
+  ['1-12', 1, 12],
+]
+
 /** Tensile stress area π/4·(d − c·P)²: c is 0.9382 in ISO 898-1, 9.1.6.1, and 0.9743 in ASME B1.1, appendix B. */
 const stressArea = (d: number, pitch: number, c: number) => (Math.PI / 4) * (d - c * pitch) ** 2
 
+const metric = (name: string, d: number, pitch: number): Thread => ({
+  name,
+  diameterM: d / 1000,
+  areaM2: stressArea(d / 1000, pitch / 1000, 0.9382),
+})
+
 export const threads: readonly Thread[] = [
-  ...METRIC.map(([d, pitch]) => ({
-    name: `M${d}`,
-    diameterM: d / 1000,
-    areaM2: stressArea(d / 1000, pitch / 1000, 0.9382),
-  })),
-  ...UNIFIED.map(([name, d, tpi]) => ({
+  ...METRIC.map(([d, pitch]) => metric(`M${d}`, d, pitch)),
+  ...METRIC_FINE.map(([d, pitch]) => metric(`M${d}×${pitch}`, d, pitch)),
+  ...[...UNIFIED, ...UNIFIED_FINE].map(([name, d, tpi]) => ({
     name,
     diameterM: d * IN,
     areaM2: stressArea(d * IN, IN / tpi, 0.9743),
@@ -58,7 +88,11 @@ export const threads: readonly Thread[] = [
 
 /** @throws RangeError naming the threads that are known */
 export function threadNamed(name: string): Thread {
-  const found = threads.find((t) => t.name.toLowerCase() === name.trim().toLowerCase())
+  const wanted = name
+    .trim()
+    .toLowerCase()
+    .replace(/\s*[x*×]\s*/, '×')
+  const found = threads.find((t) => t.name.toLowerCase() === wanted)
   if (!found) {
     throw new RangeError(
       `There is no thread “${name.slice(0, 20)}” here: ${threads.map((t) => t.name).join(', ')}.`,

@@ -29,7 +29,8 @@ export function throwSymmetry({ one, other }: Throws): ThrowVerdict {
     throw new RangeError('Nothing stands out at either end: throw it both ways, then measure.')
   }
   const difference = Math.abs(one - other)
-  const equal = difference <= EQUAL_WITHIN * Math.max(one, other)
+  // Lengths are decimals of a few digits: a tenth of 31 mm is 3.1 mm, whatever the floats say.
+  const equal = difference <= EQUAL_WITHIN * Math.max(one, other) * (1 + 1e-9)
   return {
     equal,
     difference,

@@ -1,4 +1,4 @@
-import { convertValue, dimensions, isUnitOf } from '../quantity'
+import { convertValue, dimensions, isUnitOf, unitsOf } from '../quantity'
 import { type Thread, threadNamed } from './threads'
 
 /** Nut factor K of preload F = T/(K·d): about these for steel, as torque tables use them. */
@@ -7,13 +7,14 @@ export type Surface = keyof typeof NUT_FACTORS
 
 /** Stress in the thread over which a torque is questioned, and under which it hardly holds, MPa. */
 const QUESTIONED_ABOVE_MPA = 560
-const QUESTIONED_BELOW_MPA = 8
+const QUESTIONED_BELOW_MPA = 50
 
 export interface TorqueAsked {
   readonly value: number
   /** As it stands on the sheet. */
   readonly unit: string
-  readonly thread: string
+  /** Absent where it is not known: the wrench is set all the same, and nothing looks at the size of it. */
+  readonly thread?: string
   /** How the thread was when the torque was stated. */
   readonly statedFor: Surface
   /** How it is now. */
@@ -31,9 +32,9 @@ export interface TorqueSetting {
   readonly settingNm: number
   readonly setting: number
   readonly unit: string
-  /** Preload, kN, and stress in the thread, MPa. */
-  readonly preloadKn: number
-  readonly stressMpa: number
+  /** Preload, kN, and stress in the thread, MPa; absent without a thread. */
+  readonly preloadKn?: number
+  readonly stressMpa?: number
   /** What to look at twice before the wrench is put on. */
   readonly questions: readonly string[]
 }
@@ -67,23 +68,29 @@ export function torqueUnit(unit: string): string {
  */
 export function torqueSetting(asked: TorqueAsked): TorqueSetting {
   const unit = torqueUnit(asked.unit)
-  const thread = threadNamed(asked.thread)
+  const thread = asked.thread === undefined ? undefined : threadNamed(asked.thread)
   if (!(asked.value > 0 && asked.value < 1e5))
     throw new RangeError('The torque must be above zero.')
   const statedNm = convertValue('torque', asked.value, unit, 'N·m')
   const targetNm = (statedNm * NUT_FACTORS[asked.surface]) / NUT_FACTORS[asked.statedFor]
   const settingNm = targetNm * armRatio(asked)
-  const preloadN = targetNm / (NUT_FACTORS[asked.surface] * thread.diameterM)
-  const stressMpa = preloadN / thread.areaM2 / 1e6
   return {
     targetNm,
     settingNm,
     setting: convertValue('torque', settingNm, 'N·m', unit),
     unit,
-    preloadKn: preloadN / 1000,
-    stressMpa,
-    questions: questionsOf(thread, asked, stressMpa),
+    ...(thread ? loadOf(thread, asked, targetNm) : { questions: [NO_THREAD] }),
   }
+}
+
+const NO_THREAD =
+  'Without the thread nobody looks whether the torque is plausible: look at the unit twice.'
+
+/** Preload and stress of a thread, and what they make one ask. */
+function loadOf(thread: Thread, asked: TorqueAsked, targetNm: number) {
+  const preloadN = targetNm / (NUT_FACTORS[asked.surface] * thread.diameterM)
+  const stressMpa = preloadN / thread.areaM2 / 1e6
+  return { preloadKn: preloadN / 1000, stressMpa, questions: questionsOf(thread, asked, stressMpa) }
 }
 
 function armRatio({ wrenchM, extensionM, angleDeg = 0 }: TorqueAsked): number {
@@ -100,10 +107,24 @@ function armRatio({ wrenchM, extensionM, angleDeg = 0 }: TorqueAsked): number {
 function questionsOf(thread: Thread, asked: TorqueAsked, stressMpa: number): string[] {
   const said = `${asked.value} ${asked.unit} on ${thread.name}`
   if (stressMpa > QUESTIONED_ABOVE_MPA) {
-    return [`${said} would stress the thread to ${Math.round(stressMpa)} MPa: is the unit right?`]
+    return [
+      `${said} would stress the thread to ${Math.round(stressMpa)} MPa: is the unit right?${meantInstead(asked, stressMpa)}`,
+    ]
   }
   if (stressMpa < QUESTIONED_BELOW_MPA) {
-    return [`${said} hardly holds the thread (${stressMpa.toFixed(1)} MPa): is the unit right?`]
+    return [
+      `${said} hardly loads the thread (${stressMpa.toFixed(1)} MPa): is the unit right?${meantInstead(asked, stressMpa)}`,
+    ]
   }
   return []
+}
+
+/** The same number in another unit, where that would be an ordinary torque for the thread. */
+function meantInstead({ unit }: TorqueAsked, stressMpa: number): string {
+  const perUnit = convertValue('torque', 1, torqueUnit(unit), 'N·m')
+  const others = unitsOf('torque').filter((u) => {
+    const stress = (stressMpa * convertValue('torque', 1, u, 'N·m')) / perUnit
+    return u !== unit && stress >= 100 && stress <= QUESTIONED_ABOVE_MPA
+  })
+  return others.length > 0 ? ` In ${others.join(' or ')} it would be ordinary.` : ''
 }

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { type Elastomer, elastomers } from '../craft'
+import { type Elastomer, elastomers, type LubricantService, lubricantServices } from '../craft'
 import { type Dimension, dimensionNames } from '../quantity'
 import { integer, line, slug, strictObject } from '../schema'
 import { names, oneOf } from './fields'
@@ -77,9 +77,13 @@ export const named = strictObject({ id: slug().required(), title: line(80).requi
 export const guideServices = ['water', 'gas', 'air', 'product'] as const
 export type GuideService = (typeof guideServices)[number]
 
+/** What lubricants touch besides rubber. */
+export const lubricantServiceIds = Object.keys(lubricantServices) as LubricantService[]
+
 /** One of the ways a job is done; what it says of itself holds instead of what the guide says. */
 export const variantSchema = named.shape({
   service: oneOf(guideServices),
+  contact: oneOf(lubricantServiceIds),
   licence: slug(),
   /** Gear besides that of the guide. */
   gear: yup.array(line(80).required()).strict(true),

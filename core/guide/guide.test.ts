@@ -10,7 +10,7 @@ import {
   verbOf,
 } from '.'
 import { shippedLibrary } from '../testing/library'
-import { shutFor } from './zones'
+import { shutFor, zoneSite } from '../pressure'
 
 const prove = (guide: Guide, subs: readonly SubGuide[] = []) => proveGuide(guide, subs).faults
 
@@ -208,7 +208,7 @@ const damages: Readonly<Record<string, Damage>> = {
     Boolean(
       g.zones?.some(
         (z) =>
-          shutFor(g.zones ?? [], z.id).includes(a.isolate ?? '') &&
+          shutFor(zoneSite(g.zones ?? []), z.id).includes(a.isolate ?? '') &&
           b.vent?.some((v) => z.ventedBy.includes(v)),
       ),
     ),

@@ -1,7 +1,7 @@
 import type { PlacedStep } from './expand'
 import { mendedBy } from './renewal'
 import { slotsOf } from './run'
-import { roundZones, shutFor } from './zones'
+import { roundZones, shutFor, zoneSite } from '../pressure'
 import type { Fault } from './prove'
 import { type Verb, verbOf, verbs } from './step'
 import type { Guide } from './types'
@@ -54,7 +54,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
   const round = roundZones(guide.zones ?? [])
   guide.zones?.forEach((z, n) => {
     for (const fed of z.feeds ?? []) need('zone', fed, '', `zones[${n}].feeds`)
-    if (round.length === 0 && shutFor(guide.zones ?? [], z.id).length === 0)
+    if (round.length === 0 && shutFor(zoneSite(guide.zones ?? []), z.id).length === 0)
       fault('', `zones[${n}]`, 'never-shut', `nothing shuts “${z.id}” off: give “shutBy”`)
   })
   for (const id of round)

@@ -2,12 +2,22 @@ import { lubricantAdvice } from '../craft'
 import type { PlacedStep } from './expand'
 import { partOf, type Say, title } from './rule'
 import type { ProofState } from './state'
+import type { GuidePart } from './equipment'
 import type { Guide } from './types'
-import { connectedZones } from './zones'
+import { connectedWith, type SiteZone, zoneSite } from '../pressure'
 
 /** Whether a part is off the equipment, on the tray or thrown away. */
 export const isOut = (state: ProofState, part: string) =>
   state.off.has(part) || state.gone.has(part)
+
+/** What lifts: anything else that is put in, as a rag, only protects. */
+export const liftingAids = ['eye', 'eyes', 'sling', 'hoist', 'strap', 'chain', 'crane', 'tripod']
+
+/** Two people lift what one may not; else a lifting aid is in. */
+function lifted(step: PlacedStep, state: ProofState): boolean {
+  if ((step.people ?? 1) >= 2) return true
+  return [...state.aids].some((aid) => aid.split('-').some((word) => liftingAids.includes(word)))
+}
 
 /** A part comes off. */
 export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
@@ -24,9 +34,7 @@ export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: 
       'buried',
       `${part.title} cannot come off under ${over.map((c) => title(guide, c)).join(', ')}: take that off first`,
     )
-  const live = part.closes
-    ? connectedZones(guide.zones ?? [], part.closes).filter((z) => !state.proved.has(z.id))
-    : []
+  const live = openedBy(guide, part).filter((z) => !state.proved.has(z.id))
   if (live.length > 0) {
     say(
       'opened-live',
@@ -39,8 +47,16 @@ export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: 
       `the spring “${part.spring}” pushes against ${part.title}: relieve it first, or take it off “controlled”`,
     )
   }
-  if (part.mass && state.aids.size === 0)
-    say('heavy', `${part.title} is heavy: put a lifting aid in first`)
+  if (part.mass && !lifted(step, state))
+    say(
+      'heavy',
+      `${part.title} is heavy: put a lifting aid in first (${liftingAids.join(', ')}), or give “people”`,
+    )
+  if (step.at === 'make-safe')
+    say(
+      'opened-early',
+      `${part.title} comes off while it is made safe: give the step “at: open-up”`,
+    )
   if (state.power) say('power-on', 'the power is still on: take it off and prove it dead first')
   if (step.mayComeWith && !isOut(state, step.mayComeWith))
     say(
@@ -61,13 +77,28 @@ export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: 
   else state.off.add(id)
 }
 
+/** The zones that taking a part off opens: its own, and what stands in connection with it. */
+export function openedBy(guide: Guide, part: GuidePart): SiteZone[] {
+  const site = zoneSite(guide.zones ?? [])
+  const own = site.zones.find((z) => z.id === part.closes)
+  return own ? connectedWith(site, own) : []
+}
+
 /** A part is lubricated. */
 export function isGreased(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
   const part = partOf(guide, step.lubricate)
   if (!part || !step.with) return
   if (part.dry) say('never-there', `${part.title} never gets lubricant: leave it dry`)
   if (part.rubber) {
-    const { verdict, reasons } = lubricantAdvice(part.rubber, step.with, 'air')
+    const { contact } = state
+    if (!contact) {
+      say(
+        'no-contact',
+        'is lubricated, and what the lubricant touches is not said: give the guide “contact”, as food or fuel',
+      )
+      return
+    }
+    const { verdict, reasons } = lubricantAdvice(part.rubber, step.with, contact)
     if (verdict === 'clash')
       say('lubricant-clash', `${reasons.join(' ')} Choose another for ${part.title}`)
   }
@@ -112,6 +143,7 @@ export function isRenewed(guide: Guide, step: PlacedStep, state: ProofState, say
   goesIn(guide, id, step, state, say)
   state.off.delete(id)
   state.gone.delete(id)
+  state.renewed.add(id)
 }
 
 /** A part goes back as it was. */
@@ -133,6 +165,7 @@ export function goesBack(guide: Guide, step: PlacedStep, state: ProofState, say:
       `${title(guide, id)} was found worn and is put back: renew it under that finding`,
     )
   goesIn(guide, id, step, state, say)
+  state.refitted.add(id)
 }
 
 /** What holds for a part that goes in, old or new. */

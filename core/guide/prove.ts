@@ -1,7 +1,8 @@
 import { expandGuide, type PlacedStep } from './expand'
 import { nameFaults, shapeFaults } from './names'
+import { tieFaults } from './ties'
 import { endFaults, takeStep } from './rules'
-import { type ProofState, startState } from './state'
+import { branchOf, type ProofState, startState } from './state'
 import { guideStations } from './step'
 import { type Guide, type SubGuide, variantOf } from './types'
 
@@ -35,6 +36,7 @@ export function proveGuide(guide: Guide, subGuides: readonly SubGuide[]): Proof 
   for (const f of expanded.faults) faults.add({ ...f, step: '', rule: 'sub-guide' })
   for (const f of nameFaults(guide, expanded.steps)) faults.add(f)
   for (const f of shapeFaults(guide, expanded.steps)) faults.add(f)
+  for (const f of tieFaults(guide, expanded.steps)) faults.add(f)
   for (const f of reachFaults(guide, expanded.steps)) faults.add(f)
   // Names that point nowhere make every further sentence doubtful.
   if (faults.list.length > 0) return { faults: faults.list, paths: 0 }
@@ -80,11 +82,12 @@ class Walker {
   }
 
   walk(variant: string): void {
-    this.follow(
-      this.flat(this.steps, variant),
-      0,
-      startState(this.powered, variantOf(this.guide, variant).service),
-    )
+    this.follow(this.flat(this.steps, variant), 0, this.startOf(variant))
+  }
+
+  private startOf(variant: string): ProofState {
+    const { service, contact } = variantOf(this.guide, variant)
+    return startState(this.powered, service, contact)
   }
 
   /** Steps of a variant; a repeat is walked twice, since it must be able to go round. */
@@ -108,13 +111,21 @@ class Walker {
         this.faults.add({ step: step.id, path: step.path, rule, message }),
       )
       if (!step.inspect || !step.verdicts) continue
-      if (this.paths > MOST_PATHS) return
+      if (this.paths > MOST_PATHS) {
+        this.faults.add({
+          step: step.id,
+          path: step.path,
+          rule: 'too-many-ways',
+          message: `more than ${MOST_PATHS} ways lead through the guide, and the rest is not proved: part it, or take verdicts away`,
+        })
+        return
+      }
       for (const verdict of step.verdicts) {
         if (verdict.id === 'stop') {
           this.paths++
           continue
         }
-        const branch = copy(state)
+        const branch = branchOf(state)
         branch.inspected.set(step.inspect, verdict.id)
         this.follow(steps, n + 1, branch)
       }
@@ -145,30 +156,6 @@ const applies = (step: PlacedStep, state: ProofState): boolean =>
   Object.entries(step.when ?? {}).every(([part, verdicts]) =>
     verdicts.includes(state.inspected.get(part) ?? ''),
   )
-
-function copy(state: ProofState): ProofState {
-  return {
-    ...state,
-    off: new Set(state.off),
-    gone: new Set(state.gone),
-    shut: new Set(state.shut),
-    cracked: new Set(state.cracked),
-    openVents: new Set(state.openVents),
-    proved: new Set(state.proved),
-    relieved: new Set(state.relieved),
-    snapshots: new Set(state.snapshots),
-    disturbed: new Set(state.disturbed),
-    marks: new Set(state.marks),
-    aids: new Set(state.aids),
-    gates: new Set(state.gates),
-    clean: new Set(state.clean),
-    used: new Map(state.used),
-    loose: new Set(state.loose),
-    treated: new Set(state.treated),
-    named: new Map(state.named),
-    inspected: new Map(state.inspected),
-  }
-}
 
 /** Conditions on findings that no inspection can give, and variants that do nothing. */
 function reachFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {

@@ -1,10 +1,11 @@
 import type { PlacedStep } from './expand'
 import { goesBack, goesOff, isOut, isGreased, isRenewed, isTreated } from './partRules'
-import { partOf, type Rule, type Say, title } from './rule'
+import { fedBy, partOf, pressureSite, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
 import { type Verb, verbOf } from './step'
+import type { GuideZone } from './equipment'
 import type { Guide } from './types'
-import { shutFor } from './zones'
+import { shutFor } from '../pressure'
 
 /** Work in which hands are in the equipment. */
 const HANDS: readonly Verb[] = [
@@ -33,11 +34,11 @@ export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say:
   }
   if (step.redoFrom) {
     const at = state.named.get(step.redoFrom)
-    if (at !== step.at)
+    if (at !== step.at && !(step.at === 'as-left' && at === 'open-up'))
       say(
         'redo-nowhere',
         at
-          ? `“${step.redoFrom}” is at ${at}: work is taken up again within a station`
+          ? `“${step.redoFrom}” is at ${at}: work is taken up again within a station, or from as-left at open-up`
           : `no step before is named “${step.redoFrom}”: name the one to take up again`,
       )
   }
@@ -65,8 +66,15 @@ const rules: Partial<Record<Verb, Rule>> = {
       say('not-shut', `“${valve}” is opened and was never shut: mend the name`)
     if (step.degree === 'crack' || step.degree === 'half') state.cracked.add(valve)
     for (const zone of guide.zones ?? []) {
-      if (!shutFor(guide.zones ?? [], zone.id).includes(valve)) continue
+      if (!shutFor(pressureSite(guide), zone.id).includes(valve)) continue
       state.proved.delete(zone.id)
+      const vents = zone.ventedBy.filter((v) => state.openVents.has(v))
+      if (state.service === 'gas' && vents.length > 0 && step.degree !== 'crack') {
+        say(
+          'vents-open',
+          `gas comes back into ${zone.title} while ${vents.join(', ')} is open: shut it first, or crack the valve to purge`,
+        )
+      }
       const open = guide.parts.filter((p) => p.closes === zone.id && isOut(state, p.id))
       for (const p of open) {
         say(
@@ -82,7 +90,7 @@ const rules: Partial<Record<Verb, Rule>> = {
         if (zone.neverVentedBy?.includes(cock)) {
           say('live-vent', `“${cock}” is live and stays shut: take it off the list`)
         }
-        const open = shutFor(guide.zones ?? [], zone.id).filter((v) => !state.shut.has(v))
+        const open = fedBy(guide, state, zone.id)
         if (zone.ventedBy.includes(cock) && open.length > 0) {
           say(
             'vent-unshut',
@@ -90,16 +98,29 @@ const rules: Partial<Record<Verb, Rule>> = {
           )
         }
       }
+      for (const fed of downstreamOf(guide, cock)) {
+        const trapped = fed.ventedBy.filter((v) => !state.openVents.has(v))
+        if (trapped.length > 0)
+          say(
+            'vent-order',
+            `“${cock}” is opened before ${trapped.join(', ')} of ${fed.title}, which lies downstream: vent downstream first`,
+          )
+      }
       state.openVents.add(cock)
     }
   },
-  shut(_guide, step, state) {
-    for (const cock of step.shut ?? []) state.openVents.delete(cock)
+  shut(guide, step, state) {
+    for (const cock of step.shut ?? []) {
+      state.openVents.delete(cock)
+      // What seeps in behind a shut vent is seen by nobody: zero is proved again.
+      for (const zone of guide.zones ?? [])
+        if (zone.ventedBy.includes(cock)) state.proved.delete(zone.id)
+    }
   },
   prove(guide, step, state, say) {
     const zone = guide.zones?.find((z) => z.id === step.prove)
     if (!zone) return
-    const fed = shutFor(guide.zones ?? [], zone.id).filter((v) => !state.shut.has(v))
+    const fed = fedBy(guide, state, zone.id)
     if (fed.length > 0)
       say('prove-fed', `${zone.title} cannot be proved: ${fed.join(', ')} is open. Shut it first`)
     // Each of its vents: what stands behind a check or a seat is not emptied through another’s.
@@ -124,8 +145,9 @@ const rules: Partial<Record<Verb, Rule>> = {
       )
     state.snapshots.add(id)
   },
-  restore(_guide, step, state, say) {
+  restore(guide, step, state, say) {
     const id = step.restore ?? ''
+    setWhileOpen(guide, id, state, say)
     if (!state.snapshots.delete(id))
       say(
         'restore-unknown',
@@ -133,13 +155,26 @@ const rules: Partial<Record<Verb, Rule>> = {
       )
     state.disturbed.delete(id)
   },
-  set(_guide, step, state) {
-    state.disturbed.delete(step.set ?? '')
+  set(guide, step, state, say) {
+    const id = step.set ?? ''
+    setWhileOpen(guide, id, state, say)
+    state.disturbed.delete(id)
+    // The school that always returns to nominal restores nothing: what was found is on record.
+    state.snapshots.delete(id)
   },
-  mark(_guide, step, state) {
-    state.marks.add(step.mark ?? '')
+  mark(guide, step, state, say) {
+    const id = step.mark ?? ''
+    if (partOf(guide, id) && isOut(state, id))
+      say(
+        'mark-late',
+        `${title(guide, id)} is marked when it is off: mark it before it is loosened`,
+      )
+    state.marks.add(id)
   },
-  match(_guide, step, state, say) {
+  match(guide, step, state, say) {
+    const id = step.match ?? ''
+    if (partOf(guide, id) && isOut(state, id))
+      say('match-early', `marks are matched while ${title(guide, id)} is off: fit it first`)
     if (!state.marks.delete(step.match ?? ''))
       say(
         'match-unmarked',
@@ -152,7 +187,13 @@ const rules: Partial<Record<Verb, Rule>> = {
       say('air-twice', `the air is put ${step.air} and is ${step.air} already: a step is missing`)
     state.air = on
   },
-  power(_guide, step, state) {
+  power(guide, step, state, say) {
+    const out = [...state.off, ...state.gone]
+    if (step.power === 'on' && out.length > 0)
+      say(
+        'power-open',
+        `the power is put on while ${out.map((p) => title(guide, p)).join(', ')} is off: fit it first`,
+      )
     state.power = step.power === 'on'
   },
   liftIn(_guide, step, state, say) {
@@ -185,6 +226,7 @@ const rules: Partial<Record<Verb, Rule>> = {
   },
   clean(_guide, step, state) {
     state.clean.add(step.clean ?? '')
+    state.cleaned.add(step.clean ?? '')
   },
   lubricate: isGreased,
   treat: isTreated,
@@ -212,6 +254,14 @@ const rules: Partial<Record<Verb, Rule>> = {
     const out = [...state.off, ...state.gone]
     if (out.length > 0)
       say('tested-open', `is tested while ${out.map((p) => title(guide, p)).join(', ')} is off`)
+    for (const zone of guide.zones ?? []) {
+      const supplies = shutFor(pressureSite(guide), zone.id)
+      if (fedBy(guide, state, zone.id).length === 0 && supplies.some((v) => state.shut.has(v)))
+        say(
+          'tested-dry',
+          `is tested while ${zone.title} is still cut off by ${supplies.join(', ')}: let the medium in first`,
+        )
+    }
     state.tested = true
   },
   temporary(_guide, step, state, say) {
@@ -226,8 +276,43 @@ const rules: Partial<Record<Verb, Rule>> = {
   },
 }
 
+/** Zones that lie downstream of a vent’s own: they hold what they got past a seat. */
+function downstreamOf(guide: Guide, vent: string): GuideZone[] {
+  const own = guide.zones?.filter((z) => z.ventedBy.includes(vent)) ?? []
+  const fed = own.flatMap((z) => z.feeds ?? [])
+  return guide.zones?.filter((z) => fed.includes(z.id) && !z.ventedBy.includes(vent)) ?? []
+}
+
+function setWhileOpen(guide: Guide, adjustment: string, state: ProofState, say: Say): void {
+  const out = guide.parts.filter((p) => p.disturbs === adjustment && isOut(state, p.id))
+  for (const p of out)
+    say('set-open', `“${adjustment}” is set while ${p.title} is off: fit it first`)
+}
+
+/** A finding that the way taken does nothing about. */
+function findingFaults(guide: Guide, state: ProofState, say: Say): void {
+  for (const [part, finding] of state.inspected) {
+    if (finding === 'renew' && !state.renewed.has(part))
+      say(
+        'not-mended',
+        `${title(guide, part)} was found worn and is not renewed under that finding`,
+      )
+    if (finding === 'clean' && !state.cleaned.has(part) && !state.renewed.has(part))
+      say(
+        'not-cleaned',
+        `${title(guide, part)} was found dirty and is not cleaned under that finding`,
+      )
+    if (finding === 'turn-over' && !state.refitted.has(part))
+      say(
+        'not-turned',
+        `${title(guide, part)} is to be turned over, and neither comes off nor goes back: add both`,
+      )
+  }
+}
+
 /** What must not be when a guide ends. */
 export function endFaults(guide: Guide, state: ProofState, say: Say): void {
+  findingFaults(guide, state, say)
   for (const p of state.off)
     say('left-on-tray', `${title(guide, p)} is left on the tray: fit it, or discard and renew it`)
   for (const p of state.gone)

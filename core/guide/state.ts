@@ -1,3 +1,4 @@
+import type { LubricantService } from '../craft'
 import type { GuideService } from './equipment'
 import type { GuideStation } from './step'
 
@@ -30,14 +31,24 @@ export interface ProofState {
   /** Named steps that were done, with their station. */
   readonly named: Map<string, GuideStation>
   readonly inspected: Map<string, string>
+  /** Parts that were cleaned, renewed, or put back, at any time. */
+  readonly cleaned: Set<string>
+  readonly renewed: Set<string>
+  readonly refitted: Set<string>
   /** What flows through it in the variant that is walked. */
   readonly service: GuideService
+  /** What a lubricant has to suit besides the rubber. */
+  readonly contact: LubricantService | undefined
   air: boolean
   power: boolean
   temporary: boolean
 }
 
-export function startState(powered: boolean, service: GuideService): ProofState {
+export function startState(
+  powered: boolean,
+  service: GuideService,
+  contact: LubricantService | undefined,
+): ProofState {
   return {
     off: new Set(),
     gone: new Set(),
@@ -59,9 +70,22 @@ export function startState(powered: boolean, service: GuideService): ProofState 
     treated: new Set(),
     named: new Map(),
     inspected: new Map(),
+    cleaned: new Set(),
+    renewed: new Set(),
+    refitted: new Set(),
     service,
+    contact,
     air: false,
     power: powered,
     temporary: false,
   }
+}
+
+/** A state of its own for one of several ways on: every set and map anew, whatever they are. */
+export function branchOf(state: ProofState): ProofState {
+  const anew = (value: unknown) =>
+    value instanceof Set ? new Set(value) : value instanceof Map ? new Map(value) : value
+  return Object.fromEntries(
+    Object.entries(state).map(([name, value]) => [name, anew(value)]),
+  ) as unknown as ProofState
 }

@@ -130,6 +130,8 @@ export const stepSchema = strictObject({
   school: yup.array(noteOption.required()).strict(true).min(2),
 
   do: yup.boolean().strict(true),
+  /** People who lift together: what is heavy for one. */
+  people: integer(2, 4),
   /** Hands that work at the same moment. */
   together: line(200),
   /** Actions that take turns within the step, in their order. */

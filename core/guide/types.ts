@@ -1,9 +1,11 @@
 import * as yup from 'yup'
+import type { LubricantService } from '../craft'
 import { integer, line, localDate, prose, slug, strictObject } from '../schema'
 import {
   fastenerSchema,
   guideServices,
   kitItemSchema,
+  lubricantServiceIds,
   named,
   partSchema,
   slotSchema,
@@ -33,6 +35,8 @@ export const guideSchema = strictObject({
   /** Further families that are serviced the same way. */
   alsoFor: names(),
   service: oneOf(guideServices).required(),
+  /** What lubricants touch, where the service does not say it: food, fuel, refrigerant. */
+  contact: oneOf(lubricantServiceIds),
   /** How the equipment stands when the guide begins. */
   startsWith: line(200),
   variants: yup.array(variantSchema.required()).strict(true).min(1).required(),
@@ -62,11 +66,22 @@ export interface Guide extends Omit<yup.InferType<typeof guideSchema>, 'steps'> 
   readonly steps: readonly GuideStep[]
 }
 
+/** Water is taken for drinking water, unless something else is said. */
+const BY_SERVICE = { water: 'drinking-water', gas: 'gas', air: 'air', product: undefined } as const
+
+type Says = Pick<yup.InferType<typeof variantSchema>, 'service' | 'contact'>
+const contactOf = (guide: Says, variant: Says | undefined): LubricantService | undefined =>
+  variant?.contact ??
+  (variant?.service && variant.service !== guide.service
+    ? BY_SERVICE[variant.service]
+    : (guide.contact ?? BY_SERVICE[guide.service ?? 'product']))
+
 /** What holds for a variant: its own service and licence, else the guide’s; the gear of both. */
 export function variantOf(guide: Guide, id: string) {
   const variant = guide.variants.find((v) => v.id === id)
   return {
     service: variant?.service ?? guide.service,
+    contact: contactOf(guide, variant),
     licence: variant?.licence ?? guide.licence,
     gear: [...(guide.gear ?? []), ...(variant?.gear ?? [])],
   }

@@ -1,7 +1,6 @@
 import type { Opening } from '../assembly'
 import type { PlacedStep } from '../guide'
-import { connectedWith, type IsolationSite, type Openings } from './site'
-import { isShut, spaceStates } from './states'
+import { connectedWith, type IsolationSite, isShut, type Openings, spaceStates } from '../pressure'
 
 /** One thing to do on the way to zero. */
 export type PlannedMove =

@@ -1,9 +1,10 @@
 import * as yup from 'yup'
 import { renewalPolicies, type RenewalPolicy } from '../guide'
-import { line, localDate, prose, slug, strictObject } from '../schema'
+import { integer, line, localDate, prose, slug, strictObject } from '../schema'
 
 export const policySchema = strictObject({
   family: slug().required(),
+  version: integer(1, 9999).required(),
   policy: yup
     .string<RenewalPolicy>()
     .strict(true)

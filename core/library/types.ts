@@ -10,6 +10,7 @@ export type Service = (typeof services)[number]
 
 export const familySchema = strictObject({
   id: slug().required(),
+  version: integer(1, 9999).required(),
   title: line(120).required(),
   group: line(60).required(),
   service: yup.string().strict(true).oneOf(services).required(),
@@ -20,11 +21,14 @@ export type Family = yup.InferType<typeof familySchema>
 
 export const programmeSchema = strictObject({
   id: slug().required(),
+  version: integer(1, 9999).required(),
   title: line(120).required(),
   /** Months between two due dates. */
   intervalMonths: integer(1, 240).required(),
   /** Longest stretch between a test and the due date it leads to. */
   maximumMonths: integer(1, 240).required(),
+  /** A test is wanted in each calendar year, whatever the months say. */
+  eachCalendarYear: yup.boolean().strict(true),
   graceDays: integer(0, 365).required(),
   firstNoticeDays: integer(0, 365).required(),
   secondNoticeDays: integer(0, 365).required(),
@@ -46,5 +50,9 @@ export interface Library {
   readonly earlier: {
     readonly guides: readonly GuideText[]
     readonly specSheets: readonly SpecSheet[]
+    readonly procedures: readonly Procedure[]
+    readonly rulePacks: readonly RulePack[]
+    readonly programmes: readonly Programme[]
+    readonly policies: readonly FamilyPolicy[]
   }
 }

@@ -2,6 +2,7 @@ import * as yup from 'yup'
 import { assemblyKinds, hoseNames, openings } from '../assembly'
 import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
 import {
+  amount,
   anyQuantity,
   displayed,
   integer,
@@ -23,6 +24,7 @@ export const observations = [
   'reading-holds',
   'opens-fully',
   'meter-turns',
+  'water-stops',
 ] as const
 export type Observation = (typeof observations)[number]
 
@@ -42,18 +44,21 @@ const recordSchema = strictObject({
   dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames),
   unit: line(12),
   read: yup.string().strict(true).oneOf(readingPoints),
+  /** Change in a minute over which the needle is not at rest: a slow leak falls on. */
+  creep: amount('differential').default(undefined).optional(),
   /** A hose hangs open to air: the height between gauge and port counts. */
   head: yup.boolean().strict(true),
   observe: yup.string().strict(true).oneOf(observations),
   answers: yup.array(answerOption.required()).strict(true).min(2),
 }).test(
   'shape',
-  'a reading needs dimension, unit and read; an answer needs observe and its list of answers',
+  'a reading needs dimension, unit and read; an answer needs observe and its list of answers; creep goes with a plateau',
   (r) =>
     !r?.ask ||
     (r.ask === 'reading'
-      ? Boolean(r.dimension && r.unit && r.read && isUnitOf(r.dimension, r.unit))
-      : Boolean(r.answers && r.observe)),
+      ? Boolean(r.dimension && r.unit && r.read && isUnitOf(r.dimension, r.unit)) &&
+        (!r.creep || r.read === 'plateau')
+      : Boolean(r.answers && r.observe && !r.creep)),
 )
 
 const moveSchema = strictObject({
@@ -141,17 +146,19 @@ const packItemSchema = strictObject({
   minuend: slug(),
   subtrahend: slug(),
   accept: yup.array(slug().required()).strict(true).min(1),
-  /** Items that lose their meaning when this answer is not an accepted one. */
+  /** Items that lose their meaning when this answer is not an accepted one, or is not given. */
   invalidates: yup.array(slug().required()).strict(true),
   /** Items that must have been read before this one. */
   after: yup.array(slug().required()).strict(true),
+  /** What an answer that is not accepted says of the items it invalidates, and of its own line unless `says` does. */
   reason: prose(300),
+  says: prose(300),
 }).test(
   'shape',
-  'a limit needs atLeast or atMost, a difference needs minuend, subtrahend and a limit, an answer needs accept',
+  'a limit needs one of atLeast and atMost, a difference needs minuend, subtrahend and a limit, an answer needs accept',
   (i) => {
     if (!i?.basis) return true
-    const limited = Boolean(i.atLeast ?? i.atMost)
+    const limited = Boolean(i.atLeast) !== Boolean(i.atMost)
     if (i.basis === 'answer') return Boolean(i.accept)
     return i.basis === 'limit' ? limited : limited && Boolean(i.minuend && i.subtrahend)
   },
@@ -160,6 +167,8 @@ const packItemSchema = strictObject({
 const contradictionSchema = strictObject({
   item: slug().required(),
   mayNotExceed: slug().required(),
+  /** Nor may the two be equal. */
+  orEqual: yup.boolean().strict(true),
   says: prose(300).required(),
 })
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { addDays, dueState, nextDue, validOn } from '.'
+import { addDays, dueState, lawfulUntil, nextDue, validOn } from '.'
 
 const annual = { intervalMonths: 12, maximumMonths: 15 }
 const notices = { graceDays: 14, firstNoticeDays: 60, secondNoticeDays: 30 }
@@ -15,6 +15,14 @@ describe('next due date', () => {
       '2026-02-01',
       '2026-09-30',
     ],
+    [
+      'tested so that the anchor falls on the last lawful day',
+      '2026-09-30',
+      '2026-06-30',
+      '2027-09-30',
+    ],
+    ['and a day earlier it does not', '2026-09-30', '2026-06-29', '2026-09-30'],
+    ['the end of a month stays the end of every month', '2024-06-30', '2025-02-10', '2025-06-30'],
     ['the end of February stays the end of February', '2024-02-29', '2025-02-10', '2026-02-28'],
     ['and is the 29th again in a leap year', '2024-02-29', '2027-02-28', '2028-02-29'],
   ])('%s', (_, anchor, testedOn, expected) => {
@@ -31,6 +39,30 @@ describe('next due date', () => {
       expect(next <= addDays(tested, 458)).toBe(true)
       due = next
     }
+  })
+  describe('where a test is wanted in each calendar year', () => {
+    const gas = { ...annual, eachCalendarYear: true }
+    it('never skips one, for any anchor and day of test', () => {
+      for (let a = 0; a < 36; a++) {
+        for (let t = 0; t < 36; t++) {
+          const anchor = addDays('2025-01-01', a * 10)
+          const tested = addDays('2025-01-01', t * 10)
+          const due = nextDue(gas, anchor, tested)
+          expect(due > tested, `${anchor} ${tested}`).toBe(true)
+          expect(Number(due.slice(0, 4)) - Number(tested.slice(0, 4))).toBeLessThanOrEqual(1)
+          expect(due <= lawfulUntil(gas, tested)).toBe(true)
+        }
+      }
+    })
+    it('says the last lawful day: 15 months, or the end of the next year', () => {
+      expect(lawfulUntil(gas, '2025-10-01')).toBe('2026-12-31')
+      expect(lawfulUntil(gas, '2025-03-10')).toBe('2026-06-10')
+      expect(lawfulUntil(annual, '2025-10-01')).toBe('2027-01-01')
+    })
+    it('an anchor in January and a test in October: three months on, not fifteen', () => {
+      expect(nextDue(gas, '2025-01-01', '2025-10-01')).toBe('2026-01-01')
+      expect(nextDue(annual, '2025-01-01', '2025-10-01')).toBe('2027-01-01')
+    })
   })
   it('says how to write a date', () => {
     expect(() => nextDue(annual, 'soon', '2026-01-01')).toThrow(/2026-11-24/)

@@ -1,26 +1,37 @@
 import { DateTime } from 'luxon'
 import type { Programme } from '../library'
 
+type Rule = Pick<Programme, 'intervalMonths' | 'maximumMonths' | 'eachCalendarYear'>
+
 /**
  * The next due date after a test. Due dates keep their anchor (day and month), so that a test done
- * early or late does not shift the years after it: of all anchor dates, the latest one that lies
- * no more than the programme's maximum after the test.
+ * early or late does not shift the years after it: of all anchor dates, the latest one on which a
+ * test is still lawful. Where none lies between the test and that last lawful day, it is that day.
  *
  * @param anchor any earlier or later due date of the same equipment, as 2026-09-30
  * @param testedOn the day of the test
  */
-export function nextDue(
-  programme: Pick<Programme, 'intervalMonths' | 'maximumMonths'>,
-  anchor: string,
-  testedOn: string,
-): string {
+export function nextDue(programme: Rule, anchor: string, testedOn: string): string {
   const base = day(anchor)
-  const last = day(testedOn).plus({ months: programme.maximumMonths })
+  const until = lawfulUntil(programme, testedOn)
+  const last = day(until)
   const months = Math.floor(last.diff(base, 'months').months / programme.intervalMonths)
   const candidate = anchored(base, months * programme.intervalMonths)
-  return (
+  const due = (
     candidate > last ? anchored(base, (months - 1) * programme.intervalMonths) : candidate
   ).toISODate()
+  return due > testedOn ? due : until
+}
+
+/**
+ * The last day on which the next test is within the rule: the programme’s maximum after this one, and
+ * where a test is wanted in each calendar year, the end of the next year at the latest.
+ */
+export function lawfulUntil(programme: Rule, testedOn: string): string {
+  const tested = day(testedOn)
+  const maximum = tested.plus({ months: programme.maximumMonths }).toISODate()
+  const endOfNextYear = `${tested.year + 1}-12-31`
+  return programme.eachCalendarYear && endOfNextYear < maximum ? endOfNextYear : maximum
 }
 
 /** An anchor at a month's end stays at the month's end. */

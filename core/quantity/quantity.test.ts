@@ -16,7 +16,7 @@ import {
 describe('known conversions', () => {
   it.each([
     ['gaugePressure', 1, 'psi', 'kPa', 6.894757],
-    ['differential', 1, 'inH2O', 'kPa', 0.248843],
+    ['differential', 1, 'inH2O', 'kPa', 9.80665 * 0.0254],
     ['torque', 1, 'lbf·in', 'N·m', 0.1129848],
     ['torque', 12, 'lbf·in', 'lbf·ft', 1],
     ['differential', 14, 'kPa', 'mbar', 140],

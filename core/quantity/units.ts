@@ -2,12 +2,15 @@
  * Every unit the application knows, by dimension. A unit turns into the dimension's SI unit as
  * `si = value × factor + offset`.
  *
- * Sources: NIST SP 811 (2008) appendix B for the factors; 1 inH₂O is the conventional column at
- * 60 °F (0.248843 kPa), 1 mmH₂O and inHg the conventional columns at 4 °C and 0 °C. Standard gas
+ * Sources: NIST SP 811 (2008) appendix B for the factors. Columns of water are the conventional one
+ * throughout, 9.80665 kPa per metre (4 °C), as the correction for the height of a gauge is: 27.68 in
+ * a psi. The inch of water at 60 °F is 0.1 % less. inHg is the conventional column at 0 °C. Standard gas
  * volumes are referred to 15 °C and 101.325 kPa; a standard cubic foot (60 °F, 14.696 psia) is
  * brought to that reference by T·p.
  */
 const PSI = 6.894757293168
+/** kPa of a metre of water, conventional. */
+export const WATER_COLUMN_KPA_PER_M = 9.80665
 const FT3 = 0.028316846592
 const GALLON = 0.003785411784
 const SCF_TO_SM3 = FT3 * (288.15 / 288.7055555555556) * (14.696 / (101.325 / PSI))
@@ -26,8 +29,8 @@ const pressureUnits = {
   kPa: { label: 'kPa', factor: 1, digits: 1 },
   bar: { label: 'bar', factor: 100, digits: 3 },
   mbar: { label: 'mbar', factor: 0.1, digits: 0 },
-  inH2O: { label: 'inH₂O', factor: 0.248843, digits: 1 },
-  mmH2O: { label: 'mmH₂O', factor: 0.00980665, digits: 0 },
+  inH2O: { label: 'inH₂O', factor: WATER_COLUMN_KPA_PER_M * 0.0254, digits: 1 },
+  mmH2O: { label: 'mmH₂O', factor: WATER_COLUMN_KPA_PER_M / 1000, digits: 0 },
   inHg: { label: 'inHg', factor: 3.386389, digits: 2 },
 } as const satisfies Record<string, UnitDefinition>
 
@@ -101,7 +104,8 @@ export function unitsOf<D extends Dimension>(dimension: D): UnitOf<D>[] {
 }
 
 export function isUnitOf<D extends Dimension>(dimension: D, unit: string): unit is UnitOf<D> {
-  return Object.hasOwn(dimensions[dimension], unit)
+  const known: Readonly<Record<string, object>> = dimensions
+  return Object.hasOwn(known[dimension] ?? {}, unit)
 }
 
 /** @throws RangeError naming the units that fit when the unit is not one of the dimension's. */

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { number, strictObject } from '../schema'
+import { number, numberList, strictObject } from '../schema'
 import { analyseTrace as analyse } from '../trace'
 import { computation } from './computation'
 
@@ -7,12 +7,7 @@ import { computation } from './computation'
 const MOST_SAMPLES = 20_000
 
 const input = strictObject({
-  values: yup
-    .array(yup.number().strict(true).nullable())
-    .strict(true)
-    .min(1)
-    .max(MOST_SAMPLES)
-    .required(),
+  values: numberList(MOST_SAMPLES).required(),
   periodS: number(0.0001, 10).required(),
   resolution: number(1e-9, 1e6).required(),
   span: number(1e-9, 1e9),

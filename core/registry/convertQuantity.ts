@@ -7,9 +7,13 @@ import {
   parseDisplayed,
   roundTo,
   unitDefinition,
+  valueToSi,
 } from '../quantity'
 import { displayed, line, strictObject } from '../schema'
 import { CannotCompute, computation } from './computation'
+
+/** Nothing of these is less than nothing. */
+const FROM_ZERO: readonly Dimension[] = ['absolutePressure', 'temperature']
 
 const input = strictObject({
   dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
@@ -41,6 +45,12 @@ export const convertQuantity = computation({
           `${u} is ${owner ? `a unit of ${owner}` : 'not a known unit'}, not of ${dimension}.`,
         )
       }
+    }
+    const si = valueToSi(dimension, parseDisplayed(value), unit)
+    if (FROM_ZERO.includes(dimension) && si < 0) {
+      throw new CannotCompute(
+        `${value} ${unit} lies below absolute zero. Is it a gauge pressure, or another scale?`,
+      )
     }
     const exact = convertValue(dimension, parseDisplayed(value), unit, to)
     return {

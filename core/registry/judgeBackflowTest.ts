@@ -1,10 +1,12 @@
 import * as yup from 'yup'
 import { NotInLibrary, testPlanOf } from '../library'
 import { assemblyKinds } from '../assembly'
-import { type Dimension, dimensionNames, isUnitOf } from '../quantity'
-import { displayed, instant, line, number, slug, strictObject } from '../schema'
+import type { Procedure } from '../procedure'
+import { type Dimension, dimensionNames, dimensionTitles, isUnitOf } from '../quantity'
+import { displayed, instant, line, number, quantityOf, slug, strictObject } from '../schema'
 import { judgeTest, type Judgement, type TestRun } from '../verdict'
 import { CannotCompute, computation } from './computation'
+import { gaugeAccuracy } from './gaugeAccuracy'
 
 const reading = strictObject({
   item: slug().required(),
@@ -14,6 +16,7 @@ const reading = strictObject({
   takenAt: instant(),
   gaugeAbovePortM: number(-10, 10),
   deviation: number(0, 1e6),
+  driftPerMinute: number(-1e6, 1e6),
 }).test(
   'unit-fits',
   'the unit does not fit the dimension',
@@ -29,18 +32,10 @@ const input = strictObject({
     .strict(true)
     .max(60)
     .required(),
-  gauge: strictObject({
-    percent: number(0, 100).required(),
-    of: yup
-      .string()
-      .strict(true)
-      .oneOf(['span', 'reading'] as const)
-      .required(),
-    span: number(0, 1e6).required(),
-    unit: line(12).required(),
-  })
-    .default(undefined)
-    .optional(),
+  /** Items in the order in which they were taken, readings and answers together. */
+  order: yup.array(slug().required()).strict(true).max(120),
+  gauge: gaugeAccuracy().default(undefined).optional(),
+  linePressure: quantityOf('gaugePressure').default(undefined).optional(),
   notBefore: instant(),
 })
 
@@ -73,34 +68,16 @@ export const judgeBackflowTest = computation({
       { item: 'check-2', answer: 'held' },
       { item: 'shutoff-2', answer: 'tight' },
     ],
+    order: ['relief-at-rest', 'shutoff-2', 'relief-opening', 'check-2', 'check-1'],
     gauge: { percent: 0.25, of: 'span', span: 15, unit: 'psi' },
   },
   run(given, library): Judgement {
     try {
-      const { pack, test, procedure } = testPlanOf(library, given.rulePack, given.kind)
-      const answers = given.answers.map((a) => {
-        const record = procedure.steps.find((s) => s.record?.item === a.item)?.record
-        const label = record?.answers?.find((option) => option.id === a.answer)?.label
-        if (!label) {
-          const known = record?.answers?.map((o) => o.id).join(', ')
-          throw new CannotCompute(
-            known
-              ? `“${a.answer}” is not an answer of ${a.item}: choose ${known}.`
-              : `${procedure.title} does not ask “${a.item}”.`,
-          )
-        }
-        return { ...a, label }
-      })
-      const items = new Set(procedure.steps.flatMap((s) => (s.record ? [s.record.item] : [])))
-      for (const r of given.readings) {
-        if (!items.has(r.item)) {
-          throw new CannotCompute(
-            `${procedure.title} does not record “${r.item}”: ${[...items].join(', ')}.`,
-          )
-        }
-      }
-      const order = [...given.readings.map((r) => r.item)]
-      return judgeTest(pack, test, { ...given, answers, order } as TestRun)
+      const plan = testPlanOf(library, given.rulePack, given.kind)
+      const answers = given.answers.map((a) => ({ ...a, label: labelOf(plan.procedure, a) }))
+      for (const r of given.readings) refuseStrange(plan.procedure, r)
+      const order = given.order ?? given.readings.map((r) => r.item)
+      return judgeTest(plan, { ...given, answers, order } as TestRun)
     } catch (error) {
       if (error instanceof NotInLibrary || error instanceof RangeError)
         throw new CannotCompute(error.message)
@@ -108,3 +85,39 @@ export const judgeBackflowTest = computation({
     }
   },
 })
+
+const recordOf = (procedure: Procedure, item: string) =>
+  procedure.steps.find((s) => s.record?.item === item)?.record
+
+function labelOf(procedure: Procedure, { item, answer }: { item: string; answer: string }): string {
+  const options = recordOf(procedure, item)?.answers
+  const label = options?.find((option) => option.id === answer)?.label
+  if (label) return label
+  throw new CannotCompute(
+    options
+      ? `“${answer}” is not an answer of ${item}: choose ${options.map((o) => o.id).join(', ')}.`
+      : `${procedure.title} does not ask “${item}”.`,
+  )
+}
+
+/** A reading that no step of the procedure takes, or not like that. */
+function refuseStrange(procedure: Procedure, r: yup.InferType<typeof reading>): void {
+  const record = recordOf(procedure, r.item)
+  if (record?.ask !== 'reading') {
+    const known = procedure.steps.flatMap((s) =>
+      s.record?.ask === 'reading' ? [s.record.item] : [],
+    )
+    throw new CannotCompute(
+      `${procedure.title} does not record “${r.item}” as a reading: ${known.join(', ')}.`,
+    )
+  }
+  if (record.dimension && record.dimension !== r.dimension) {
+    const [wanted, given] = [record.dimension, r.dimension].map((d) => dimensionTitles[d])
+    throw new CannotCompute(`${record.title} is a ${wanted}, not a ${given}. Give it as one.`)
+  }
+  if (r.gaugeAbovePortM !== undefined && !record.head) {
+    throw new CannotCompute(
+      `${record.title} is read with both hoses on, where the height of the gauge cancels out. Leave gaugeAbovePortM out.`,
+    )
+  }
+}

@@ -6,6 +6,10 @@ import { number, slug, strictObject } from '../schema'
 import { runTest } from '../simulate'
 import { judgeTest } from '../verdict'
 import { CannotCompute, computation } from './computation'
+import { gaugeAccuracy } from './gaugeAccuracy'
+
+/** A gauge as testers carry it. */
+const FINE = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
 
 const fault = strictObject({
   element: slug().required(),
@@ -23,6 +27,9 @@ const input = strictObject({
   sizeIn: number(0.5, 10).required(),
   supplyKpa: number(100, 1500).required(),
   demandLMin: number(0, 5000),
+  downstreamKpa: number(0, 2000),
+  /** With which it is read; a pack that guards its limits cannot do without. */
+  gauge: gaugeAccuracy().default(undefined).optional(),
   faults: yup.array(fault.required()).strict(true).max(10).required(),
 })
 
@@ -49,17 +56,25 @@ export const simulateAssembly = computation({
     supplyKpa: 450,
     faults: [{ element: 'check-1', fault: 'fouled', severity: 0.4 }],
   },
-  run({ rulePack, kind, sizeIn, supplyKpa, demandLMin, faults }, library) {
+  run(
+    { rulePack, kind, sizeIn, supplyKpa, demandLMin, downstreamKpa, faults, gauge = FINE },
+    library,
+  ) {
     for (const f of faults) refuseMisplaced(kind, f)
     try {
-      const { pack, test, procedure } = testPlanOf(library, rulePack, kind)
-      const condition = { supplyKpa, faults, ...(demandLMin === undefined ? {} : { demandLMin }) }
+      const plan = testPlanOf(library, rulePack, kind)
+      const condition = {
+        supplyKpa,
+        faults,
+        ...(demandLMin === undefined ? {} : { demandLMin }),
+        ...(downstreamKpa === undefined ? {} : { downstreamKpa }),
+      }
       const site = new SiteModel({ kind, sizeIn, condition })
       const pressuresKpa = Object.fromEntries(
         site.layout.places.map((p) => [p.id, Math.round(site.pressure(p.id) * 10) / 10]),
       )
-      const found = runTest(procedure, site)
-      return { pressuresKpa, ...found, verdict: judgeTest(pack, test, found) }
+      const found = runTest(plan.procedure, site)
+      return { pressuresKpa, ...found, verdict: judgeTest(plan, { ...found, gauge }) }
     } catch (error) {
       if (error instanceof NotInLibrary || error instanceof FluidError)
         throw new CannotCompute(error.message)

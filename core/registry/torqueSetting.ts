@@ -20,7 +20,7 @@ export const torqueSetting = computation({
   input: strictObject({
     value: number(0, 1e5).required(),
     unit: line(12).required(),
-    thread: line(20).required(),
+    thread: line(20),
     statedFor: surface(),
     surface: surface(),
     wrenchM: number(0.01, 5),
@@ -31,8 +31,8 @@ export const torqueSetting = computation({
     targetNm: yup.number().required(),
     setting: yup.number().required(),
     unit: yup.string().required(),
-    preloadKn: yup.number().required(),
-    stressMpa: yup.number().required(),
+    preloadKn: yup.number(),
+    stressMpa: yup.number(),
     questions: yup.array().required(),
   }),
   example: {

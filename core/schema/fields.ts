@@ -86,6 +86,24 @@ export const number = (min: number, max: number) =>
 export const integer = (min: number, max: number) =>
   number(min, max).integer('must be a whole number')
 
+/** A long list of numbers, where one that is lost is null: looked through at once, not element by element. */
+export const numberList = (most: number) =>
+  yup
+    .mixed<(number | null)[]>()
+    .test('numbers', `must be 1 to ${most} numbers, a lost one as null`, (v: unknown) => {
+      if (v === undefined) return true
+      if (!Array.isArray(v) || v.length < 1 || v.length > most) return false
+      return v.every((n) => n === null || (typeof n === 'number' && Number.isFinite(n)))
+    })
+    .meta({
+      jsonSchema: {
+        type: 'array',
+        minItems: 1,
+        maxItems: most,
+        items: { type: ['number', 'null'] },
+      },
+    })
+
 /** What an instrument shows, as text: 5.4 */
 export const displayed = () =>
   yup
@@ -115,6 +133,18 @@ export const unitField = (dimension: Dimension) =>
 export const amount = (dimension: Dimension) =>
   strictObject({ value: displayed().required(), unit: unitField(dimension).required() })
 
+/** A value of one dimension that says so itself. */
+export const quantityOf = (dimension: Dimension) =>
+  strictObject({
+    dimension: yup
+      .string<Dimension>()
+      .strict(true)
+      .oneOf([dimension], `must be ${dimension}: a ${dimensionTitles[dimension]} is wanted`)
+      .required(),
+    value: displayed().required(),
+    unit: unitField(dimension).required(),
+  })
+
 /** A value, its dimension and a unit that fits it. */
 export const anyQuantity = () =>
   strictObject({
@@ -134,5 +164,6 @@ export const anyQuantity = () =>
 function unitMessage({ value }: { value?: { dimension: Dimension; unit: string } }): string {
   if (!value) return 'unit does not fit'
   const { dimension, unit } = value
+  if (!Object.hasOwn(dimensionTitles, dimension)) return 'unit does not fit'
   return `${unit} is not a unit of ${dimensionTitles[dimension]}: choose ${unitsOf(dimension).join(', ')}`
 }

@@ -1,12 +1,5 @@
-import type { SiteModel } from '../assembly'
-import { fineGauge, type GaugeNature, GaugeResponse } from '../assembly'
-import {
-  actionsOf,
-  type Observation,
-  type Procedure,
-  type ProcedureStep,
-  type StepRecord,
-} from '../procedure'
+import { fineGauge, type GaugeNature, GaugeResponse, onLine, type SiteModel } from '../assembly'
+import { actionsOf, type Procedure, type ProcedureStep, type StepRecord } from '../procedure'
 import { convertValue, roundTo, unitDefinition } from '../quantity'
 import { pickOpening, pickPlateau } from '../trace'
 import type { Answer, Reading } from '../verdict'
@@ -29,12 +22,21 @@ export interface SimulatedTest {
 
 const PERIOD_S = 0.1
 const REST_S = 20
+/** A needle that goes on falling is read after this long, with how fast it still falls. */
+const PATIENCE_S = 300
 /** How long a tester waits for something to open before he takes it that it does not. */
-const OPENING_S = 240
-/** A reading that falls by more than this does not hold, kPa. */
+const OPENING_S = 900
+/** A reading that falls by more than this, beyond what it fell before, does not hold, kPa. */
 const HOLDS_WITHIN_KPA = 1.5
+/** How long a reading that is to hold is watched, s: the full minute that the procedures ask for. */
+const WATCH_S = 60
+const SETTLE_S = 5
+/** A reading that is less than this part of what it was before has not held, however fast it went. */
+const COLLAPSED = 4
 /** Water that passes a shut shutoff, kg/s, from which on it is seen to leak. */
 const SEEN_LEAK_KG_S = 1e-3
+/** How long an open cock may run until what stood in the body has gone. */
+const EMPTIES_S = 120
 
 /** Carries a test procedure out on a modelled assembly, step by step as it is written. */
 export function runTest(procedure: Procedure, site: SiteModel, tester: Tester = {}): SimulatedTest {
@@ -43,7 +45,7 @@ export function runTest(procedure: Procedure, site: SiteModel, tester: Tester = 
   const answers: Answer[] = []
   const order: string[] = []
   for (const step of procedure.steps) {
-    const before = bench.rest(1)
+    const before = bench.lookFirst(step)
     bench.carryOut(step)
     const { record } = step
     if (!record) continue
@@ -52,6 +54,14 @@ export function runTest(procedure: Procedure, site: SiteModel, tester: Tester = 
     else readings.push(bench.read(record))
   }
   return { readings, answers, order }
+}
+
+/** What stood before a step, to tell afterwards what the step changed. */
+interface Before {
+  readonly shown: number
+  /** Fall of the needle by itself, kPa a second. */
+  readonly fall: number
+  readonly running: readonly string[]
 }
 
 /** A site with a tester’s hands and eyes. */
@@ -88,6 +98,15 @@ class Bench {
     return shown
   }
 
+  /** A tester who is to say whether a reading holds looks first how it does before. */
+  lookFirst(step: ProcedureStep): Before {
+    const start = this.rest(1)
+    const watched = step.record?.observe === 'reading-holds' ? REST_S : 0
+    const shown = watched > 0 ? this.rest(watched) : start
+    const fall = watched > 0 ? Math.max(0, (start - shown) / watched) : 0
+    return { shown, fall, running: this.site.seen().running }
+  }
+
   carryOut(step: ProcedureStep): void {
     for (const action of actionsOf(step)) {
       if (action.kind === 'hose') {
@@ -101,36 +120,66 @@ class Bench {
     }
   }
 
-  answer(record: StepRecord, before: number): Answer {
+  answer(record: StepRecord, before: Before): Answer {
     const options = record.answers ?? []
-    const good = this.observe(record.observe as Observation, before)
+    const good = this.observe(record, before)
     const chosen = good ? options[0] : options.at(-1)
     return { item: record.item, answer: chosen?.id ?? '', label: chosen?.label ?? '' }
   }
 
-  private observe(what: Observation, before: number): boolean {
+  private observe(record: StepRecord, before: Before): boolean {
     const { site } = this
-    const shown = this.rest(REST_S)
-    const seen = site.seen()
-    const reliefRuns = seen.running.some((id) => id.endsWith('relief'))
-    switch (what) {
-      case 'relief-dry':
-        return !reliefRuns
-      case 'shutoff-tight':
-        return site.layout.elements
-          .filter((e) => e.role === 'shutoff' && e.id.endsWith('shutoff-2'))
-          .every((e) => site.opening(e.id) !== 'shut' || Math.abs(site.flow(e.id)) < SEEN_LEAK_KG_S)
+    const line = record.item.startsWith(onLine('bypass', '')) ? 'bypass' : 'main'
+    switch (record.observe) {
+      case 'water-stops':
+        return this.waterStops()
       case 'reading-holds':
-        return !reliefRuns && shown > before - HOLDS_WITHIN_KPA
+        return this.holds(onLine(line, 'relief'), before)
+      case 'relief-dry':
+        return !this.seenAfterRest().running.includes(onLine(line, 'relief'))
+      case 'shutoff-tight':
+        this.rest(REST_S)
+        return Math.abs(site.flow(onLine(line, 'shutoff-2'))) < SEEN_LEAK_KG_S
       case 'opens-fully':
-        return seen.wideOpen.includes('air-inlet')
+        return this.seenAfterRest().wideOpen.includes('air-inlet')
       case 'meter-turns':
-        return seen.turning.length > 0
+        return this.seenAfterRest().turning.length > 0
+      case undefined:
+        return false
     }
   }
 
+  private seenAfterRest() {
+    this.rest(REST_S)
+    return this.site.seen()
+  }
+
+  /**
+   * Whether a reading, once it has settled, stays and no relief starts to drip. What falls by itself
+   * already, as behind a leaking check 1, says nothing of this step as long as it falls no faster.
+   */
+  private holds(relief: string, before: Before): boolean {
+    const settled = this.rest(SETTLE_S)
+    const shown = this.rest(WATCH_S)
+    const byItself = before.fall * WATCH_S
+    const opens = this.site.seen().running.includes(relief) && !before.running.includes(relief)
+    if (opens && byItself < HOLDS_WITHIN_KPA) return false
+    if (shown < before.shown / COLLAPSED) return false
+    return settled - shown < byItself + HOLDS_WITHIN_KPA
+  }
+
+  /** Water that stood in the body runs out; what is fed runs on. */
+  private waterStops(): boolean {
+    for (let waited = 0; waited < EMPTIES_S; waited += REST_S) {
+      this.rest(REST_S)
+      if (this.site.seen().running.length === 0) return true
+    }
+    return false
+  }
+
   read(record: StepRecord): Reading {
-    const kpa = record.read === 'plateau' ? this.readRest() : this.readOpening(record)
+    const { kpa, fallPerMinute } =
+      record.read === 'plateau' ? this.readRest(record) : { kpa: this.readOpening(record) }
     const dimension = record.dimension ?? 'differential'
     const unit = record.unit ?? 'kPa'
     const digits = unitDefinition(dimension, unit).digits
@@ -141,6 +190,9 @@ class Bench {
       value: roundTo(value, digits + 1),
       unit,
       ...(record.head ? { gaugeAbovePortM: this.site.gaugeAbovePortM } : {}),
+      ...(fallPerMinute === undefined
+        ? {}
+        : { driftPerMinute: -convertValue(dimension, fallPerMinute, 'kPa', unit) }),
     }
   }
 
@@ -149,17 +201,23 @@ class Bench {
     return { periodS: this.period, resolution: this.response ? resolutionKpa : 1e-6 }
   }
 
-  /** Waits until the needle rests; one that creeps on for ever is read after a minute. */
-  private readRest(): number {
-    for (let tries = 0; tries < 3; tries++) {
-      const last = this.rest(REST_S)
+  /** Waits until the needle rests; one that creeps on is read in the end, with how fast it falls. */
+  private readRest(record: StepRecord): { kpa: number; fallPerMinute?: number } {
+    const { creep } = record
+    const most = creep ? convertValue('differential', Number(creep.value), creep.unit, 'kPa') : null
+    for (let waited = REST_S; ; waited += REST_S) {
+      const from = this.rest(1)
+      const last = this.rest(REST_S - 1)
+      const fall = ((from - last) / (REST_S - 1)) * 60
       const picked = this.response
         ? pickPlateau(Float64Array.from(this.trace), this.source())
         : null
-      if (picked) return picked.value
-      if (!this.response && tries === 2) return last
+      const rests = this.response ? picked !== null : true
+      const drift = picked ? -picked.driftPerMinute : fall
+      if (rests && (most === null || Math.abs(drift) <= most))
+        return { kpa: picked?.value ?? last, fallPerMinute: drift }
+      if (waited >= PATIENCE_S || last <= 0) return { kpa: last, fallPerMinute: fall }
     }
-    return this.trace.at(-1) as number
   }
 
   private readOpening(record: StepRecord): number {

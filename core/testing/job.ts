@@ -10,7 +10,7 @@ import {
   relaxingOf,
   renewalAdvice,
 } from '../guide'
-import { kitOf, sheetsOf } from '../library'
+import { familyOf, kitOf, pinsInForce, rulePackOf, sheetsOf } from '../library'
 import {
   type EventDraft,
   type EventKind,
@@ -20,6 +20,7 @@ import {
   guideOfVisit,
   missingSlots,
   type PayloadOf,
+  policyOfVisit,
   type Refusal,
   runOfGuide,
   slotFigure,
@@ -47,6 +48,8 @@ export interface JobOptions {
 
 const uuid = (n: number) => `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`
 
+const packInForce = (id: string) => rulePackOf(shippedLibrary, id)
+
 /** A visit carried out event by event as a careful technician would, for tests. */
 export class Job {
   readonly events: VisitEvent[] = []
@@ -71,7 +74,13 @@ export class Job {
     const planned = this.event('planned', {
       purpose: 'overhaul',
       plannedOn: '2026-06-01',
-      ...(packId ? { packId, packVersion: 2 } : {}),
+      ...(packId ? { packId, packVersion: packInForce(packId).version } : {}),
+      pins: pinsInForce(shippedLibrary, {
+        family,
+        kind,
+        packId,
+        programme: familyOf(shippedLibrary, family).programme,
+      }),
       equipment: {
         id: uuid(900_001),
         tag: 'X-1',
@@ -253,8 +262,7 @@ export class Job {
     const defects = [...(this.options.defects?.[part] ?? [])]
     const chosen = this.options.findings?.[part]
     if (chosen) return { finding: chosen, defects, departure: 'None at hand' }
-    const policy =
-      shippedLibrary.policies.find((p) => p.family === this.options.family)?.policy ?? 'inspect'
+    const policy = policyOfVisit(this.state, shippedLibrary)
     const offered = step.verdicts.map((v) => v.id)
     return { finding: renewalAdvice(policy, offered, defects, mendedBy(step)).verdict, defects }
   }

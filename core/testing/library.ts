@@ -28,5 +28,12 @@ export const shippedLibrary: Library = {
   subGuides: shippedSubGuides,
   specSheets: folder('specsheets'),
   policies: file('policies.yaml'),
-  earlier: { guides: [], specSheets: [] },
+  earlier: {
+    guides: [],
+    specSheets: [],
+    procedures: folder('earlier/procedures'),
+    rulePacks: folder('earlier/rulepacks'),
+    programmes: folder('earlier/programmes'),
+    policies: [],
+  },
 }

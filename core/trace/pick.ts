@@ -7,6 +7,8 @@ export interface PickedReading {
   readonly value: number
   /** Standard deviation of what it rests on. */
   readonly deviation: number
+  /** How fast the needle still moves at the end, in the unit of the samples a minute. */
+  readonly driftPerMinute: number
   readonly analysis: TraceAnalysis
 }
 
@@ -21,7 +23,8 @@ export function pickPlateau(values: Float64Array, source: TraceSource): PickedRe
   const rest = analysis.plateaus.at(-1)
   // The trace must be resting now, not some time ago.
   if (!rest || (values.length - rest.to) * source.periodS > 1.5) return null
-  return { index: rest.to - 1, value: rest.mean, deviation: rest.deviation, analysis }
+  const { mean, deviation, driftPerMinute } = rest
+  return { index: rest.to - 1, value: mean, deviation, driftPerMinute, analysis }
 }
 
 /**
@@ -35,7 +38,8 @@ export function pickOpening(values: Float64Array, source: TraceSource): PickedRe
     (o) => (values.length - 1 - o.index) * source.periodS <= BELONGS_S,
   )
   const deviation = Math.max(analysis.noise, source.resolution / Math.sqrt(12))
-  if (found) return { index: found.index, value: found.value, deviation, analysis }
+  const driftPerMinute = 0
+  if (found) return { index: found.index, value: found.value, deviation, driftPerMinute, analysis }
   const index = Math.max(0, values.length - 1 - Math.round(REACTION_S / source.periodS))
-  return { index, value: values[index] as number, deviation, analysis }
+  return { index, value: values[index] as number, deviation, driftPerMinute, analysis }
 }

@@ -1,8 +1,5 @@
-import { convertValue, unitsOf } from '../quantity'
+import { convertValue, unitsOf, WATER_COLUMN_KPA_PER_M } from '../quantity'
 import type { Reading } from './types'
-
-/** kPa of a column of water, per metre. */
-export const HEAD_KPA_PER_M = 9.80665
 
 /** How well a height can be judged with a rule on a hose: ± this many metres. */
 const HEIGHT_HALF_WIDTH_M = 0.02
@@ -15,7 +12,12 @@ const HEIGHT_HALF_WIDTH_M = 0.02
  */
 export function headCorrection(reading: Reading): { add: number; halfWidth: number } {
   if (reading.gaugeAbovePortM === undefined) return { add: 0, halfWidth: 0 }
-  const perMetre = convertValue('differential', HEAD_KPA_PER_M, 'kPa', pressureUnit(reading))
+  const perMetre = convertValue(
+    'differential',
+    WATER_COLUMN_KPA_PER_M,
+    'kPa',
+    pressureUnit(reading),
+  )
   return { add: reading.gaugeAbovePortM * perMetre, halfWidth: HEIGHT_HALF_WIDTH_M * perMetre }
 }
 

@@ -1,5 +1,5 @@
 import type { DecisionRule, Requirement } from '../procedure'
-import type { Dimension } from '../quantity'
+import type { AnyQuantity, Dimension } from '../quantity'
 import type { Outcome } from './decision'
 import type { GaugeAccuracy } from './uncertainty'
 
@@ -15,21 +15,27 @@ export interface Reading {
   readonly gaugeAbovePortM?: number
   /** Standard deviation of a streamed plateau, in `unit`. */
   readonly deviation?: number
+  /** How fast the needle still moved, in `unit` a minute, negative when it fell. */
+  readonly driftPerMinute?: number
 }
 
 export interface Answer {
   readonly item: string
   readonly answer: string
   readonly label: string
+  /** ISO time on the device. */
+  readonly takenAt?: string
 }
 
 export interface TestRun {
-  /** The newest reading of an item stands. */
+  /** The last reading of an item stands, and so does the last answer. */
   readonly readings: readonly Reading[]
   readonly answers: readonly Answer[]
-  /** Items in the order in which they were first recorded. */
+  /** Items in the order in which the readings and answers that stand were recorded. */
   readonly order: readonly string[]
   readonly gauge?: GaugeAccuracy
+  /** Pressure in the line, noted before the test: no reading can be above it. */
+  readonly linePressure?: AnyQuantity
   /** Why no reading of this gauge counts, as: out of calibration on the day. */
   readonly gaugeRefusal?: string
   /** ISO time of the repair, which as-left readings must follow. */

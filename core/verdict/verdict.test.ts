@@ -35,8 +35,8 @@ const healthy: TestRun = {
 }
 
 function judge(run: Partial<TestRun>, decisionRule: DecisionRule = 'simple') {
-  const { pack, test } = testPlanOf(shippedLibrary, 'larkhaven-relief-first', 'RP')
-  return judgeTest({ ...pack, decisionRule }, test, { ...healthy, ...run })
+  const plan = testPlanOf(shippedLibrary, 'larkhaven-relief-first', 'RP')
+  return judgeTest({ ...plan, pack: { ...plan.pack, decisionRule } }, { ...healthy, ...run })
 }
 const item = (verdict: ReturnType<typeof judge>, id: string) => {
   const found = verdict.items.find((i) => i.id === id)
@@ -213,10 +213,9 @@ describe('guarded acceptance', () => {
   })
   it('needs to know the gauge', () => {
     const { gauge: _, ...without } = healthy
-    const { pack, test } = testPlanOf(shippedLibrary, 'larkhaven-relief-first', 'RP')
-    expect(judgeTest({ ...pack, decisionRule: 'guarded' }, test, without).outcome).toBe(
-      'not-assessed',
-    )
+    const plan = testPlanOf(shippedLibrary, 'larkhaven-relief-first', 'RP')
+    const guarded = { ...plan, pack: { ...plan.pack, decisionRule: 'guarded' as const } }
+    expect(judgeTest(guarded, without).outcome).toBe('not-assessed')
   })
   it('questions a ratio under 4:1', () => {
     const verdict = judge({ gauge: { ...gauge, percent: 5 } })

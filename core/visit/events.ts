@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { hoseNames, openings } from '../assembly'
+import { pinsSchema } from '../library'
 import { guidePayloads } from './guideEvents'
 import { type Station, stations } from './stations'
 import { equipmentSnapshot, gaugeSnapshot, licenceSnapshot } from './snapshots'
@@ -53,8 +54,12 @@ export const payloads = {
     /** Rule pack of the field test; a family without one is judged by its function check. */
     packId: slug(),
     packVersion: integer(1, 9999),
+    /** What its verdicts rest on; absent in logs from before this was written down. */
+    pins: pinsSchema.default(undefined).optional(),
     equipment: equipmentSnapshot.required(),
   }),
+  /** Newer versions came into force before the visit was begun. */
+  pinned: strictObject({ pins: pinsSchema.required() }),
   note: strictObject({ station: station().required(), text: prose(4000).required() }),
   identity: strictObject({
     outcome: yup
@@ -82,6 +87,8 @@ export const payloads = {
     procedureId: slug().required(),
     procedureVersion: integer(1, 9999).required(),
     gauge: gaugeSnapshot.required(),
+    /** Version of the visit’s rule pack; absent in older logs, where the plan’s holds. */
+    packVersion: integer(1, 9999),
     licence: licenceSnapshot.required(),
     linePressure: anyQuantity().default(undefined).optional(),
   }),
@@ -99,6 +106,10 @@ export const payloads = {
       .required(),
     gaugeAbovePort: amount('length').default(undefined).optional(),
     deviation: number(0, 1e6),
+    /** How fast the needle still moved when it was read, in `unit` a minute; falling is negative. */
+    driftPerMinute: number(-1e6, 1e6),
+    /** Why a reading stands that its gauge could not show. */
+    insisted: prose(300),
     trace: strictObject({
       /** Compact samples, see core/trace. */
       data: prose(60_000).required(),
@@ -204,10 +215,14 @@ export const payloads = {
     withdraw: yup.boolean().strict(true).required(),
     payload: yup.mixed<object>(),
   }),
+  /** Somebody who does not measure asks the tester to correct an entry. */
+  'correction-asked': strictObject({ of: uuid().required(), why: prose(500).required() }),
   stopped: strictObject({ reason: prose(500).required() }),
   signed: strictObject({
     /** The drawn signature, as an SVG path in a box of 400 × 120. */
-    signature: prose(40_000).required(),
+    signature: prose(40_000)
+      .matches(/^M[\d\s.,MLCQZ-]*[LCQ][\d\s.,MLCQZ-]*$/, 'must be a drawn line')
+      .required(),
     name: line(120).required(),
     outcome: yup
       .string()
@@ -219,6 +234,12 @@ export const payloads = {
     certificateId: uuid().required(),
     number: line(40).required(),
     supersedes: line(40),
+  }),
+  /** The reviewer declared a certificate of this visit void. */
+  'certificate-voided': strictObject({
+    certificateId: uuid().required(),
+    number: line(40).required(),
+    reason: prose(500).required(),
   }),
 } as const
 
@@ -274,4 +295,19 @@ export const correctable: readonly EventKind[] = [
 ]
 
 /** Kinds that only the server writes. */
-export const serverKinds: readonly EventKind[] = ['planned', 'certificate-issued']
+export const serverKinds: readonly EventKind[] = [
+  'planned',
+  'pinned',
+  'certificate-issued',
+  'certificate-voided',
+]
+
+/** Kinds of entries on which verdict and certificate rest: on a signed visit the tester alone corrects them. */
+export const attestedKinds: readonly EventKind[] = [
+  'identity',
+  'as-found-impossible',
+  'reading',
+  'answer',
+  'repair',
+  'checked',
+]

@@ -11,7 +11,14 @@ import {
 } from './events'
 import { foldGuide } from './foldGuide'
 import type { Station } from './stations'
-import { emptyVisit, type HandMove, type RunState, type Said, type VisitState } from './state'
+import {
+  type ClockDoubt,
+  emptyVisit,
+  type HandMove,
+  type RunState,
+  type Said,
+  type VisitState,
+} from './state'
 
 /**
  * The state of a visit from its log. Pure: the same events give the same state in the browser, on
@@ -30,8 +37,34 @@ export function foldVisit(events: readonly VisitEvent[]): VisitState {
     const correction = corrections[event.id]
     if (correction?.withdraw) return state
     const payload = correction?.payload ?? event.payload
-    return apply(state, { ...event, payload } as VisitEvent)
+    return withClock(apply(state, { ...event, payload } as VisitEvent), event)
   }, start)
+}
+
+/** How long an honest entry may wait on a device without its time being doubted, h. */
+const CLOCK_FAR_HOURS = 48
+/** How far the clocks of device and server may differ, h. */
+const CLOCK_SLACK_HOURS = 1
+
+/**
+ * Whether the device’s time of an event proves when it was made: it does not when it lies before the
+ * visit was planned, or far from the arrival. What is not sent yet has no doubt.
+ */
+export function clockDoubt(
+  event: Pick<VisitEvent, 'deviceTime' | 'serverTime'>,
+  plannedAt: string | undefined,
+): ClockDoubt | null {
+  if (!event.serverTime) return null
+  const time = (iso: string) => DateTime.fromISO(iso, { zone: 'utc' })
+  const hoursTo = (from: string, to: string) => time(to).diff(time(from)).as('hours')
+  if (plannedAt && hoursTo(event.deviceTime, plannedAt) > CLOCK_SLACK_HOURS) return 'before-planned'
+  const late = Math.abs(hoursTo(event.deviceTime, event.serverTime))
+  return late > CLOCK_FAR_HOURS ? 'far-from-arrival' : null
+}
+
+function withClock(state: VisitState, event: VisitEvent): VisitState {
+  const doubt = event.kind === 'planned' ? null : clockDoubt(event, state.plannedAt)
+  return doubt ? { ...state, clockDoubts: { ...state.clockDoubts, [event.id]: doubt } } : state
 }
 
 function correctionsOf(events: readonly VisitEvent[]) {
@@ -53,7 +86,17 @@ function said<K extends EventKind>(event: VisitEvent<K>): Said<PayloadOf<K>> {
 }
 
 function apply(state: VisitState, event: VisitEvent): VisitState {
-  if (isKind(event, 'planned')) return { ...state, plan: said(event) }
+  if (isKind(event, 'planned')) {
+    const { pins } = event.payload
+    const { serverTime } = event
+    return {
+      ...state,
+      plan: said(event),
+      ...(serverTime ? { plannedAt: serverTime } : {}),
+      pins: pins ? [pins] : [],
+    }
+  }
+  if (isKind(event, 'pinned')) return { ...state, pins: [...state.pins, event.payload.pins] }
   if (isKind(event, 'note')) return { ...state, notes: [...state.notes, said(event)] }
   if (isKind(event, 'identity')) return { ...state, identity: said(event) }
   if (isKind(event, 'as-found-impossible')) return { ...state, asFoundImpossible: said(event) }
@@ -68,13 +111,13 @@ function apply(state: VisitState, event: VisitEvent): VisitState {
   if (isKind(event, 'reading')) {
     return changeRun(state, event.payload.run, (r) => ({
       readings: [...r.readings, said(event)],
-      order: firstTaken(r.order, event.payload.item),
+      order: lastTaken(r.order, event.payload.item),
     }))
   }
   if (isKind(event, 'answer')) {
     return changeRun(state, event.payload.run, (r) => ({
       answers: [...r.answers, said(event)],
-      order: firstTaken(r.order, event.payload.item),
+      order: lastTaken(r.order, event.payload.item),
     }))
   }
   if (isKind(event, 'test-finished'))
@@ -105,8 +148,13 @@ function apply(state: VisitState, event: VisitEvent): VisitState {
   if (isKind(event, 'certificate-issued')) {
     return { ...state, certificate: said(event), correctedSinceCertificate: false }
   }
+  if (isKind(event, 'certificate-voided')) {
+    return { ...state, voided: { ...state.voided, [event.payload.number]: said(event) } }
+  }
+  if (isKind(event, 'correction-asked')) return { ...state, asked: [...state.asked, said(event)] }
   if (isKind(event, 'correction')) {
-    return state.certificate ? { ...state, correctedSinceCertificate: true } : state
+    const asked = state.asked.filter((a) => a.of !== event.payload.of)
+    return { ...state, asked, ...(state.certificate ? { correctedSinceCertificate: true } : {}) }
   }
   return foldGuide(state, event, said)
 }
@@ -122,8 +170,11 @@ const handsMoved = (state: VisitState, move: HandMove): VisitState => ({
   handsSinceStep: [...state.handsSinceStep, move],
 })
 
-const firstTaken = (order: readonly string[], item: string) =>
-  order.includes(item) ? order : [...order, item]
+/** The last reading or answer of an item stands, so its place is the last one’s. */
+const lastTaken = (order: readonly string[], item: string) => [
+  ...order.filter((i) => i !== item),
+  item,
+]
 
 /** The legal date of an event where the device stood. */
 export function localDateOf(event: Pick<EventDraft, 'deviceTime' | 'deviceOffset'>): string {

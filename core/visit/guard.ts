@@ -1,4 +1,3 @@
-import { InvalidInput } from '../schema'
 import {
   correctable,
   type EventDraft,
@@ -7,7 +6,8 @@ import {
   serverKinds,
   type VisitEvent,
 } from './events'
-import { checkDraft, foldVisit } from './fold'
+import { foldVisit } from './fold'
+import { guardCorrection } from './guardCorrection'
 import { guardGuide, guardGuideStep, guardGuideWork, guideRefusal } from './guardGuide'
 import { guardKitClosed, guardKitTaken } from './guardKit'
 import { guardLock, guardMove, guardProof, lockRefusal } from './guardSafe'
@@ -31,7 +31,10 @@ export function guard(
     return refuse(`“${draft.kind}” is written by the server alone.`, 'Leave it out.')
   }
   const event = { ...draft, personId: '', personName: '' } as VisitEvent
-  if (isKind(event, 'correction')) return guardCorrection(state, event)
+  if (isKind(event, 'correction')) {
+    return guardCorrection(events, state, event, context, guardOpen)
+  }
+  if (isKind(event, 'correction-asked')) return guardAsked(state, event)
   if (state.signed) {
     return refuse(
       'This visit is signed and closed.',
@@ -41,6 +44,11 @@ export function guard(
   if (state.stopped) {
     return refuse('This visit was stopped.', 'Plan another visit to this equipment.')
   }
+  return guardOpen(state, event, context)
+}
+
+/** Whether an event may stand behind a state of an open visit. */
+function guardOpen(state: VisitState, event: VisitEvent, context: GuardContext): Refusal | null {
   if (anyTime.includes(event.kind)) return null
   if (isKind(event, 'valve-moved') || isKind(event, 'hose-moved'))
     return guardMove(state, event, context)
@@ -65,7 +73,7 @@ export function guard(
   }
   if (isKind(event, 'guide-step')) return guardGuideStep(state, event, context)
   if (isKind(event, 'signed')) return guardSign(state, event, context)
-  return refuse(`“${draft.kind}” is not known here.`, 'Reload the page to get the newest version.')
+  return refuse(`“${event.kind}” is not known here.`, 'Reload the page to get the newest version.')
 }
 
 /** Kinds that may be written at any station of an open visit. */
@@ -105,32 +113,12 @@ function guardSign(
   return unfinished ?? lockRefusal(state)
 }
 
-function guardCorrection(state: VisitState, event: VisitEvent<'correction'>): Refusal | null {
-  const { of, withdraw, payload } = event.payload
-  const kind = state.kinds[of]
-  if (!kind)
-    return refuse('The entry to correct is not in this visit.', 'Choose an entry of this visit.')
-  if (!correctable.includes(kind)) {
-    return refuse(
-      `An entry of the kind “${kind}” cannot be corrected.`,
-      'Add a note that says what was wrong.',
-    )
-  }
-  if (withdraw) {
-    return payload
-      ? refuse('A withdrawn entry has no new content.', 'Leave the content out.')
-      : null
-  }
-  if (!payload)
-    return refuse('The correction says nothing new.', 'Give what the entry should have said.')
-  try {
-    checkDraft({ ...event, kind, payload } as EventDraft)
-    return null
-  } catch (error) {
-    if (!(error instanceof InvalidInput)) throw error
-    return refuse(
-      `The corrected entry does not fit: ${error.message}.`,
-      'Mend it and send it again.',
-    )
-  }
+function guardAsked(
+  state: VisitState,
+  { payload }: VisitEvent<'correction-asked'>,
+): Refusal | null {
+  const kind = state.kinds[payload.of]
+  return kind && correctable.includes(kind)
+    ? null
+    : refuse('There is no such entry to correct in this visit.', 'Choose an entry of the log.')
 }

@@ -1,6 +1,7 @@
 import { isAssemblyKind, movableElements, portsOf } from '../assembly'
 import { movesOf, type PlacedStep } from '../guide'
-import { connectedWith, type IsolationSite, moveRefusal, spaceStates } from '../isolation'
+import { moveRefusal } from '../isolation'
+import { connectedWith, type IsolationSite, spaceStates } from '../pressure'
 import { valueToSi } from '../quantity'
 import type { VisitEvent } from './events'
 import { guideOfVisit, runOfGuide, siteOfVisit } from './jobGuide'

@@ -5,6 +5,7 @@ import { valueToSi } from '../quantity'
 import type { VisitEvent } from './events'
 import { localDateOf } from './fold'
 import { guideOfVisit, runOfGuide, slotFigure } from './jobGuide'
+import { policyOfVisit } from './pinned'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from './state'
 
@@ -119,10 +120,8 @@ export function inspectionRefusal(
       `Choose from ${step.defects?.join(', ')}.`,
     )
   }
-  const family = state.plan?.equipment.family
-  const policy = library.policies.find((p) => p.family === family)?.policy ?? 'inspect'
   const advice = renewalAdvice(
-    policy,
+    policyOfVisit(state, library),
     step.verdicts.map((v) => v.id),
     defects,
     mendedBy(step),

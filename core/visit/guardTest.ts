@@ -1,11 +1,14 @@
-import { testPlanOf } from '../library'
+import { NotInLibrary } from '../library'
+import type { StepRecord } from '../procedure'
 import { validOn } from '../programme'
-import { isKind, type RunName, type VisitEvent } from './events'
+import { type Doubt, impossible } from '../verdict'
+import { isKind, type PayloadOf, type RunName, type VisitEvent } from './events'
 import type { Station } from './stations'
 import { localDateOf } from './fold'
 import { missingItems } from './judgement'
+import { pinnedTests, planOfVisit } from './pinned'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
-import type { VisitState } from './state'
+import type { RunState, VisitState } from './state'
 
 const runStation = (run: RunName): Station => run
 
@@ -14,7 +17,7 @@ export function guardStart(
   event: VisitEvent<'test-started'>,
   context: GuardContext,
 ): Refusal | null {
-  const { run, gauge, licence } = event.payload
+  const { run, gauge } = event.payload
   const place = atStation(state, runStation(run))
   if (place) return place
   const today = localDateOf(event)
@@ -24,6 +27,20 @@ export function guardStart(
       'Choose a gauge whose calibration covers today.',
     )
   }
+  return (
+    licenceRefusal(state, event, context) ??
+    planRefusal(state, event, context) ??
+    lineRefusal(event.payload.linePressure)
+  )
+}
+
+/** The tester holds the licence that the pack wants, as the person’s record has it. */
+function licenceRefusal(
+  state: VisitState,
+  event: VisitEvent<'test-started'>,
+  context: GuardContext,
+): Refusal | null {
+  const { licence } = event.payload
   const plan = planOf(state, context)
   if ('why' in plan) return plan
   const held = context.person.licences.find(
@@ -35,35 +52,64 @@ export function guardStart(
       'Ask the administrator to enter your licence, or hand the visit to a licensed tester.',
     )
   }
-  if (held.expiresOn < today) {
+  if (held.expiresOn !== licence.expiresOn) {
+    return refuse(
+      `Licence ${held.number} runs to ${held.expiresOn} by the register, not to ${licence.expiresOn}.`,
+      'Reload the page to take up the register, then start the test again.',
+    )
+  }
+  if (held.expiresOn < localDateOf(event)) {
     return refuse(
       `Licence ${held.number} expired on ${held.expiresOn}.`,
       'Hand the visit to a licensed tester, or have the renewal entered.',
     )
   }
-  if (event.payload.procedureId !== plan.procedure.id) {
-    return refuse(
-      `The rule pack in force asks for ${plan.procedure.title}.`,
-      'Start the test again with that procedure.',
-    )
-  }
   return null
 }
 
-function planOf(state: VisitState, context: GuardContext) {
-  if (!state.plan?.packId)
-    return refuse(
-      'No rule pack has a field test for this kind of equipment.',
-      'Record its function check instead.',
-    )
+/** The test is begun with a pack and procedure, in versions that were pinned for the visit. */
+function planRefusal(
+  state: VisitState,
+  { payload }: VisitEvent<'test-started'>,
+  { library }: GuardContext,
+): Refusal | null {
+  const pinned = pinnedTests(state, library)
+  const packVersion = payload.packVersion ?? state.plan?.packVersion
+  const fits = pinned.some(
+    ({ pack, procedure }) =>
+      pack.version === packVersion &&
+      procedure.id === payload.procedureId &&
+      procedure.version === payload.procedureVersion,
+  )
+  if (fits) return null
+  const [now] = pinned
+  return refuse(
+    `The visit is done by ${now?.procedure.title}, version ${now?.procedure.version}, under ${now?.pack.title}, version ${now?.pack.version}.`,
+    'Reload the page, then start the test with them.',
+  )
+}
+
+function lineRefusal(line: PayloadOf<'test-started'>['linePressure']): Refusal | null {
+  if (!line) return null
+  if (line.dimension === 'gaugePressure' && Number(line.value) > 0) return null
+  return refuse(
+    'The line pressure is a gauge pressure over zero.',
+    'Read it at the inlet and give it as one, or leave it out.',
+  )
+}
+
+function planOf(state: VisitState, context: GuardContext, run?: RunName) {
   try {
-    return testPlanOf(context.library, state.plan.packId, state.plan.equipment.kind)
+    const plan = planOfVisit(state, context.library, run)
+    if (plan) return plan
   } catch (error) {
-    return refuse(
-      (error as Error).message,
-      'Ask the administrator for a rule pack that covers this kind.',
-    )
+    if (!(error instanceof NotInLibrary)) throw error
+    return refuse(error.message, 'Ask the administrator for a rule pack that covers this kind.')
   }
+  return refuse(
+    'No rule pack has a field test for this kind of equipment.',
+    'Record its function check instead.',
+  )
 }
 
 export function guardRecord(
@@ -83,7 +129,7 @@ export function guardRecord(
     )
   if (run.finished)
     return refuse('This test is finished.', 'Correct the reading instead.', runStation(name))
-  const plan = planOf(state, context)
+  const plan = planOf(state, context, name)
   if ('why' in plan) return plan
   if ('step' in event.payload) {
     const { step } = event.payload
@@ -102,12 +148,7 @@ export function guardRecord(
       'Record what the step asks for.',
     )
   }
-  if (isKind(event, 'reading') && record.dimension !== event.payload.dimension) {
-    return refuse(
-      `${record.title} is a ${record.dimension ?? 'yes or no'}, not a ${event.payload.dimension}.`,
-      'Choose a unit that fits.',
-    )
-  }
+  if (isKind(event, 'reading')) return readingRefusal(event.payload, record, run)
   if (isKind(event, 'answer') && !record.answers?.some((a) => a.id === event.payload.answer)) {
     return refuse(
       `“${event.payload.answer}” is not an answer to ${record.title}.`,
@@ -115,6 +156,49 @@ export function guardRecord(
     )
   }
   return null
+}
+
+/** A reading is of the quantity that is asked for, and one that its gauge can have shown. */
+function readingRefusal(
+  reading: PayloadOf<'reading'>,
+  record: StepRecord,
+  run: RunState,
+): Refusal | null {
+  if (record.dimension !== reading.dimension) {
+    return refuse(
+      `${record.title} is a ${record.dimension ?? 'yes or no'}, not a ${reading.dimension}.`,
+      'Choose a unit that fits.',
+    )
+  }
+  if (reading.gaugeAbovePort && !record.head) {
+    return refuse(
+      `${record.title} is read with both hoses on, where the height of the gauge cancels out.`,
+      'Leave the height out.',
+    )
+  }
+  const doubt = doubtOf(reading, run)
+  if (!doubt || reading.insisted?.trim()) return null
+  return refuse(
+    `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}`,
+    'Mend the number; or insist with the reason, and it is recorded as not assessed.',
+  )
+}
+
+/** Why a reading cannot be what the gauge of its run showed, with what was probably meant; or null. */
+export function doubtOf(
+  reading: Pick<PayloadOf<'reading'>, 'dimension' | 'value' | 'unit'>,
+  { started }: Pick<RunState, 'started'>,
+): Doubt | null {
+  const { gauge, linePressure } = started
+  return impossible(reading, {
+    gauge: {
+      percent: gauge.accuracyPercent,
+      of: gauge.accuracyOf,
+      span: gauge.span,
+      unit: gauge.spanUnit,
+    },
+    linePressure,
+  })
 }
 
 export function guardFinish(

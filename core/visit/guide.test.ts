@@ -57,7 +57,7 @@ describe('choosing a guide', () => {
     const library = {
       ...shippedLibrary,
       guides: [later],
-      earlier: { guides: [kept], specSheets: [] },
+      earlier: { ...shippedLibrary.earlier, guides: [kept] },
     }
     const before = runOfGuide(job.state, shippedLibrary)?.steps.length
     expect(runOfGuide(job.state, library)?.steps.length).toBe(before)
@@ -428,7 +428,12 @@ describe('equipment without a field test', () => {
     expect(outcomeOf(visit.state, shippedLibrary)).toBe('pass')
     expect(
       standingAfter(visit.state, shippedLibrary, 'overhaul-three-years', '2026-06-01'),
-    ).toEqual({ condition: 'in-order', testedOn: '2026-06-01', dueOn: '2029-06-01' })
+    ).toEqual({
+      condition: 'in-order',
+      testedOn: '2026-06-01',
+      dueOn: '2029-06-01',
+      lawfulUntil: '2029-12-01',
+    })
   })
   it('does not go straight to Return when it does not work', () => {
     const visit = arrived().must('checked', { ...works, outcome: 'works-not' })

@@ -6,7 +6,7 @@ import {
   type PlacedStep,
   slotsOf,
 } from '../guide'
-import { type IsolationSite, siteOf } from '../isolation'
+import { type IsolationSite, siteOf } from '../pressure'
 import { kitOf, type Library, type SheetKit, type SpecSheet } from '../library'
 import type { VisitState } from './state'
 

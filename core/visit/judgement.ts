@@ -1,17 +1,18 @@
-import { type Library, testPlanOf } from '../library'
+import type { Library } from '../library'
 import { validOn } from '../programme'
 import { valueToSi } from '../quantity'
 import { judgeTest, type Judgement, type TestRun } from '../verdict'
+import { planOfVisit } from './pinned'
 import type { CheckOutcome, PayloadOf, RunName } from './events'
 import type { RunState, VisitState } from './state'
 
 /** The verdict of a run as far as it has come; null when it has not been started. */
 export function verdictOf(state: VisitState, name: RunName, library: Library): Judgement | null {
   const run = state.runs[name]
-  if (!run || !state.plan?.packId) return null
-  const { pack, test } = testPlanOf(library, state.plan.packId, state.plan.equipment.kind)
+  const plan = run && planOfVisit(state, library, name)
+  if (!run || !plan) return null
   const repairedAt = name === 'as-left' ? state.repairs.at(-1)?.at : undefined
-  return judgeTest(pack, test, testRunOf(run, repairedAt))
+  return judgeTest(plan, testRunOf(run, repairedAt))
 }
 
 function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
@@ -34,8 +35,14 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
           }
         : {}),
       ...(r.deviation === undefined ? {} : { deviation: r.deviation }),
+      ...(r.driftPerMinute === undefined ? {} : { driftPerMinute: r.driftPerMinute }),
     })),
-    answers: run.answers,
+    answers: run.answers.map(({ item, answer, label, at }) => ({
+      item,
+      answer,
+      label,
+      takenAt: at,
+    })),
     order: run.order,
     gauge: {
       percent: gauge.accuracyPercent,
@@ -43,6 +50,7 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
       span: gauge.span,
       unit: gauge.spanUnit,
     },
+    ...(run.started.linePressure ? { linePressure: run.started.linePressure } : {}),
     ...(inCalibration
       ? {}
       : { gaugeRefusal: `gauge ${gauge.tag} was out of calibration on ${run.date}` }),
@@ -53,9 +61,9 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
 /** Titles of what the procedure records and the run does not have yet. */
 export function missingItems(state: VisitState, name: RunName, library: Library): string[] {
   const run = state.runs[name]
-  if (!run || !state.plan?.packId) return []
-  const { procedure } = testPlanOf(library, state.plan.packId, state.plan.equipment.kind)
-  return procedure.steps.flatMap((s) =>
+  const plan = run && planOfVisit(state, library, name)
+  if (!run || !plan) return []
+  return plan.procedure.steps.flatMap((s) =>
     s.record && !run.order.includes(s.record.item) ? [s.record.title] : [],
   )
 }

@@ -12,6 +12,8 @@ export interface Refusal {
 
 export interface GuardContext {
   readonly library: Library
+  /** The person has just given the password for this very entry. */
+  readonly attested?: boolean
   readonly person: {
     readonly roles: readonly string[]
     readonly licences: readonly {

@@ -1,5 +1,6 @@
-import { type Library, programmeOf } from '../library'
-import { addDays, nextDue } from '../programme'
+import type { Library } from '../library'
+import { addDays, lawfulUntil, nextDue } from '../programme'
+import { programmeOfVisit } from './pinned'
 import { finalRun, outcomeOfRun } from './judgement'
 import type { RunName } from './events'
 import type { VisitState } from './state'
@@ -10,12 +11,15 @@ export interface Standing {
   readonly testedOn: string
   /** Next due date; absent while a failure is open, whose repair-by date counts instead. */
   readonly dueOn?: string
+  /** The last day on which the next test is still within the programme’s rule. */
+  readonly lawfulUntil?: string
   /** Date by which a failure must be repaired or a temporary repair renewed. */
   readonly repairBy?: string
 }
 
 /**
  * What a visit, as far as it has come, says of its equipment; null while no test is finished.
+ * @param programmeId of the equipment, for logs that pin none
  * @param anchor any due date of the equipment
  */
 export function standingAfter(
@@ -29,7 +33,7 @@ export function standingAfter(
   const testedOn = state.runs[decisive]?.date ?? state.checkedOn[decisive]
   const outcome = outcomeOfRun(state, decisive, library)
   if (!testedOn || !outcome) return null
-  const programme = programmeOf(library, programmeId)
+  const programme = programmeOfVisit(state, library, programmeId)
   if (outcome === 'not-assessed') return { condition: 'not-assessed', testedOn }
   if (outcome.startsWith('fail')) {
     return {
@@ -39,10 +43,11 @@ export function standingAfter(
     }
   }
   const dueOn = nextDue(programme, anchor, testedOn)
+  const next = { testedOn, dueOn, lawfulUntil: lawfulUntil(programme, testedOn) }
   const until = temporaryUntil(state)
   return until
-    ? { condition: 'temporary-repair', testedOn, dueOn, repairBy: until }
-    : { condition: 'in-order', testedOn, dueOn }
+    ? { condition: 'temporary-repair', ...next, repairBy: until }
+    : { condition: 'in-order', ...next }
 }
 
 /** The first date by which something temporary is to be renewed. */

@@ -1,4 +1,5 @@
 import type { HoseName, Opening } from '../assembly'
+import type { Pins } from '../library'
 import type { PayloadOf, RunName, VisitEvent } from './events'
 import type { Station } from './stations'
 
@@ -12,7 +13,7 @@ export interface RunState {
   readonly stepsDone: readonly string[]
   readonly readings: readonly Said<PayloadOf<'reading'>>[]
   readonly answers: readonly Said<PayloadOf<'answer'>>[]
-  /** Items in the order in which they were first recorded. */
+  /** Items in the order in which the entries that stand were recorded. */
   readonly order: readonly string[]
   readonly finished: boolean
 }
@@ -26,8 +27,21 @@ export type GuideStepDone = Omit<Said<PayloadOf<'guide-step'>>, 'at'> & {
 /** A valve turned, or a hose moved. */
 export type HandMove = Pick<PayloadOf<'valve-moved'>, 'element' | 'to'> | PayloadOf<'hose-moved'>
 
+/** Why the device’s time of an entry is no proof of when it was made. */
+export type ClockDoubt = 'before-planned' | 'far-from-arrival'
+
 export interface VisitState {
   readonly plan?: Said<PayloadOf<'planned'>>
+  /** What was pinned for the visit, the latest last. */
+  readonly pins: readonly Pins[]
+  /** When the server wrote the plan. */
+  readonly plannedAt?: string
+  /** Entries whose device time is doubtful, by their id. */
+  readonly clockDoubts: Readonly<Record<string, ClockDoubt>>
+  /** Corrections that somebody asks the tester for, and that are not made yet. */
+  readonly asked: readonly Said<PayloadOf<'correction-asked'>>[]
+  /** Certificates of this visit that were declared void, by their number. */
+  readonly voided: Readonly<Record<string, Said<PayloadOf<'certificate-voided'>>>>
   readonly identity?: Said<PayloadOf<'identity'>>
   readonly asFoundImpossible?: Said<PayloadOf<'as-found-impossible'>>
   readonly runs: Readonly<Partial<Record<RunName, RunState>>>
@@ -73,6 +87,10 @@ export interface VisitState {
 }
 
 export const emptyVisit: VisitState = {
+  pins: [],
+  clockDoubts: {},
+  asked: [],
+  voided: {},
   runs: {},
   earlierAsLeft: [],
   repairs: [],

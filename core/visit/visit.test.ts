@@ -1,15 +1,20 @@
 import { describe, expect, it } from 'vitest'
+import { type Library, pinsInForce, testPlanOf } from '../library'
 import { shippedLibrary } from '../testing/library'
 import {
   canonicalJson,
   chainInput,
+  clockDoubt,
+  correctionEffect,
   currentStation,
   type EventDraft,
   type EventKind,
   finalRun,
   foldVisit,
   guard,
+  type GuardContext,
   type PayloadOf,
+  planOfVisit,
   type Refusal,
   standingAfter,
   stationRefusal,
@@ -17,6 +22,7 @@ import {
   type VisitEvent,
 } from '.'
 
+const { pack, procedure } = testPlanOf(shippedLibrary, 'larkhaven-relief-first', 'RP')
 const equipment = {
   id: '018f0000-0000-7000-9000-000000000001',
   tag: 'RP-101',
@@ -57,7 +63,12 @@ class Log {
       purpose: 'periodic-test',
       plannedOn: '2026-06-01',
       packId: 'larkhaven-relief-first',
-      packVersion: 1,
+      packVersion: pack.version,
+      pins: pinsInForce(shippedLibrary, {
+        ...equipment,
+        programme: 'backflow-annual',
+        packId: pack.id,
+      }),
       equipment,
     }
     this.events.push({
@@ -72,7 +83,7 @@ class Log {
     const deviceTime = `2026-06-01T${String(8 + Math.floor(n / 60)).padStart(2, '0')}:${String(n % 60).padStart(2, '0')}:00.000Z`
     return { id, kind, payload, deviceTime, deviceOffset: 0 }
   }
-  write<K extends EventKind>(kind: K, payload: PayloadOf<K>, who: typeof context = context): this {
+  write<K extends EventKind>(kind: K, payload: PayloadOf<K>, who: GuardContext = context): this {
     const draft = this.draft(kind, payload)
     this.refused = guard(this.events, draft, who)
     if (!this.refused) this.events.push({ ...draft, personId: 'p', personName: 'P' })
@@ -90,7 +101,7 @@ class Log {
     return this.write('test-started', {
       run,
       procedureId: 'rp-relief-first',
-      procedureVersion: 1,
+      procedureVersion: procedure.version,
       gauge: g,
       licence,
     })
@@ -181,11 +192,17 @@ describe('before a test', () => {
     const start = {
       run: 'as-found' as const,
       procedureId: 'rp-relief-first',
-      procedureVersion: 1,
+      procedureVersion: procedure.version,
       gauge,
       licence,
     }
-    expect(log.write('test-started', start, expired).refused?.why).toMatch(/expired on 2026-05-31/)
+    const old = { ...start, licence: { ...licence, expiresOn: '2026-05-31' } }
+    expect(log.write('test-started', old, expired).refused?.why).toMatch(/expired on 2026-05-31/)
+    expect(log.write('test-started', start, expired).refused?.why).toMatch(
+      /runs to 2026-05-31 by the register, not to 2027-01-01/,
+    )
+    const otherKind = { ...start, licence: { ...licence, kind: 'gas-regulator' } }
+    expect(log.write('test-started', otherKind).refused?.why).toMatch(/not one of yours/)
     const none = { ...context, person: { ...context.person, licences: [] } }
     expect(log.write('test-started', start, none).refused?.why).toMatch(/not one of yours/)
   })
@@ -194,11 +211,35 @@ describe('before a test', () => {
     log.write('test-started', {
       run: 'as-found',
       procedureId: 'another',
-      procedureVersion: 1,
+      procedureVersion: procedure.version,
       gauge,
       licence,
     })
-    expect(log.refused?.todo).toMatch(/Start the test again/)
+    expect(log.refused?.todo).toMatch(/start the test with them/)
+    log.write('test-started', {
+      run: 'as-found',
+      procedureId: procedure.id,
+      procedureVersion: procedure.version - 1,
+      gauge,
+      licence,
+    })
+    expect(log.refused?.why).toMatch(/version 3, under/)
+  })
+  it.each([
+    { dimension: 'differential', value: '60', unit: 'psi' },
+    { dimension: 'gaugePressure', value: '-3', unit: 'psi' },
+    { dimension: 'gaugePressure', value: '0', unit: 'psi' },
+  ] as const)('refuses a line pressure that is none: %o', (linePressure) => {
+    const log = new Log().arrived()
+    log.write('test-started', {
+      run: 'as-found',
+      procedureId: procedure.id,
+      procedureVersion: procedure.version,
+      gauge,
+      licence,
+      linePressure,
+    })
+    expect(log.refused?.why).toMatch(/line pressure is a gauge pressure over zero/)
   })
 })
 
@@ -224,6 +265,57 @@ describe('during a test', () => {
     })
     expect(log.refused?.why).toMatch(/Check 1 differential is a differential/)
   })
+  const check1 = (value: string, more: Partial<PayloadOf<'reading'>> = {}) => ({
+    run: 'as-found' as const,
+    item: 'check-1',
+    dimension: 'differential' as const,
+    value,
+    unit: 'psi',
+    source: 'typed' as const,
+    ...more,
+  })
+  it('questions a reading that its gauge cannot have shown, and takes it with a reason', () => {
+    const log = new Log().arrived().started('as-found').write('reading', check1('48'))
+    expect(log.refused?.why).toBe('48 psid on a gauge that ends at 15 psi: 4.8?')
+    expect(log.refused?.todo).toMatch(/insist with the reason/)
+    log.write('reading', check1('-0.5'))
+    expect(log.refused?.why).toMatch(/below zero.*: 0\.5\?/)
+    log.write('reading', check1('48', { insisted: ' ' }))
+    expect(log.refused).not.toBeNull()
+    log.write('reading', check1('48', { insisted: 'Second gauge on the line' }))
+    expect(log.refused).toBeNull()
+    const verdict = verdictOf(log.state, 'as-found', shippedLibrary)
+    expect(verdict?.items.find((i) => i.id === 'check-1')?.outcome).toBe('not-assessed')
+    expect(log.state.runs['as-found']?.readings.at(-1)?.insisted).toBe('Second gauge on the line')
+  })
+  it('questions one above the line pressure', () => {
+    const log = new Log().arrived().write('test-started', {
+      run: 'as-found',
+      procedureId: procedure.id,
+      procedureVersion: procedure.version,
+      gauge,
+      licence,
+      linePressure: { dimension: 'gaugePressure', value: '6', unit: 'psi' },
+    })
+    log.write('reading', check1('7.2'))
+    expect(log.refused?.why).toMatch(/above the line pressure of 6 psi/)
+  })
+  it('refuses a height of the gauge where both hoses are on', () => {
+    const log = new Log().arrived().started('as-found')
+    log.write('reading', check1('4.5', { gaugeAbovePort: { value: '500', unit: 'mm' } }))
+    expect(log.refused?.why).toMatch(/height of the gauge cancels out/)
+  })
+  it('the last answer and the last reading stand, and order is theirs', () => {
+    const log = new Log().arrived().tested('as-found', '7.2')
+    log.events.pop()
+    log.write('answer', { run: 'as-found', item: 'check-2', answer: 'leaked', label: 'Leaked' })
+    expect(log.state.runs['as-found']?.order.at(-1)).toBe('check-2')
+    const found = verdictOf(log.state, 'as-found', shippedLibrary)
+    expect(found?.items.find((i) => i.id === 'check-2')).toMatchObject({
+      outcome: 'fail',
+      answer: 'Leaked',
+    })
+  })
   it('does not finish while something is missing, and names it', () => {
     const log = new Log().arrived().started('as-found').write('test-finished', { run: 'as-found' })
     expect(log.refused?.why).toMatch(/Relief valve opening/)
@@ -231,7 +323,7 @@ describe('during a test', () => {
 })
 
 describe('corrections', () => {
-  const mistyped = () => new Log().arrived().tested('as-found', '72')
+  const mistyped = () => new Log().arrived().tested('as-found', '7.2')
   const readingOf = (log: Log) =>
     log.events.find(
       (e) => e.kind === 'reading' && 'item' in e.payload && e.payload.item === 'check-1',
@@ -276,6 +368,187 @@ describe('corrections', () => {
     })
     expect(log.refused?.why).toMatch(/does not fit/)
   })
+  const corrected = (log: Log, entry: VisitEvent, payload: object) =>
+    log.write('correction', { of: entry.id, why: 'x', withdraw: false, payload })
+  const entryOf = (log: Log, kind: EventKind) => log.events.find((e) => e.kind === kind)!
+  it.each([
+    ['reading', { dimension: 'torque', unit: 'N·m' }, /“dimension” stays “differential”/],
+    ['reading', { item: 'no-such-item' }, /“item” stays “relief-opening”/],
+    ['reading', { run: 'as-left' }, /“run” stays “as-found”/],
+    ['reading', { value: '48' }, /on a gauge that ends at 15 psi/],
+    ['reading', { gaugeAbovePort: { value: '500', unit: 'mm' } }, /cancels out/],
+    ['answer', { answer: 'banana' }, /not an answer/],
+  ] as const)('of a %s to %o pass the guard of the entry', (kind, change, says) => {
+    const log = mistyped()
+    const entry = entryOf(log, kind)
+    corrected(log, entry, { ...entry.payload, ...change })
+    expect(log.refused?.why).toMatch(says)
+  })
+  it('are judged on the state in which the entry stood', () => {
+    const log = mistyped().write('station-done', { station: 'as-found', skipTo: 'return' })
+    const identity = entryOf(log, 'identity')
+    corrected(log, identity, {
+      outcome: 'mismatch',
+      seenTag: 'RP-1',
+      decision: 'carry-on',
+      reason: 'Tag lost',
+    })
+    expect(log.refused).toBeNull()
+    const reading = readingOf(log)
+    corrected(log, reading, { ...reading.payload, value: '6.9' })
+    expect(log.refused).toBeNull()
+  })
+  it('say beforehand what they change', () => {
+    const log = mistyped()
+    const reading = readingOf(log)
+    const effect = (value: string) =>
+      correctionEffect(
+        log.events,
+        log.draft('correction', {
+          of: reading.id,
+          why: 'Digit',
+          withdraw: false,
+          payload: { ...reading.payload, value },
+        }),
+        shippedLibrary,
+      )
+    expect(effect('3.1')).toEqual([{ of: 'as-found', before: 'pass', after: 'fail' }])
+    expect(effect('6.9')).toEqual([])
+  })
+})
+
+describe('the log of a signed visit', () => {
+  const signed = () =>
+    new Log()
+      .arrived()
+      .tested('as-found', '7.2')
+      .write('station-done', { station: 'as-found', skipTo: 'return' })
+      .write('station-done', { station: 'return' })
+      .signed('pass')
+  const reading = (log: Log) => log.events.find((e) => e.kind === 'reading')!
+  const correct = (log: Log, who: GuardContext) => {
+    const entry = reading(log)
+    const payload = { ...entry.payload, value: '2.5' }
+    return log.write('correction', { of: entry.id, why: 'Digit', withdraw: false, payload }, who)
+  }
+  it('takes a correction of what was measured with the tester’s password only', () => {
+    expect(correct(signed(), context).refused?.why).toMatch(
+      /by its tester alone, with the password/,
+    )
+    expect(correct(signed(), { ...context, attested: true }).refused).toBeNull()
+    const withdraw = { of: reading(signed()).id, why: 'x', withdraw: true }
+    expect(signed().write('correction', withdraw).refused).not.toBeNull()
+  })
+  it('and with a licence that is valid on the day', () => {
+    const expired = [{ ...licence, expiresOn: '2026-05-31' }]
+    const who = { ...context, attested: true, person: { ...context.person, licences: expired } }
+    expect(correct(signed(), who).refused?.why).toMatch(/wants the licence/)
+  })
+  it('takes a request to correct from anybody, until it is corrected', () => {
+    const log = signed()
+    const of = reading(log).id
+    expect(log.write('correction-asked', { of, why: 'Looks mistyped' }).refused).toBeNull()
+    expect(log.state.asked).toHaveLength(1)
+    correct(log, { ...context, attested: true })
+    expect(log.state.asked).toHaveLength(0)
+    const plan = log.events[0]!.id
+    expect(log.write('correction-asked', { of: plan, why: 'x' }).refused?.why).toMatch(
+      /no such entry/,
+    )
+  })
+})
+
+describe('the device’s clock', () => {
+  const at = (deviceTime: string, serverTime?: string) =>
+    clockDoubt({ deviceTime, ...(serverTime ? { serverTime } : {}) }, '2026-06-01T08:00:00.000Z')
+  it.each([
+    ['2026-06-01T09:00:00.000Z', '2026-06-01T09:01:00.000Z', null],
+    ['2026-06-01T07:30:00.000Z', '2026-06-01T09:00:00.000Z', null],
+    ['2026-05-31T09:00:00.000Z', '2026-06-01T09:00:00.000Z', 'before-planned'],
+    ['2026-06-01T09:00:00.000Z', '2026-06-03T08:59:00.000Z', null],
+    ['2026-06-01T09:00:00.000Z', '2026-06-03T09:01:00.000Z', 'far-from-arrival'],
+    ['2026-06-09T09:00:00.000Z', '2026-06-01T09:00:00.000Z', 'far-from-arrival'],
+    ['2026-05-01T09:00:00.000Z', undefined, null],
+  ])('%s, arrived %s: %s', (device, server, doubt) => {
+    expect(at(device, server)).toBe(doubt)
+  })
+  it('is noted on the entries that it makes doubtful', () => {
+    const log = new Log().arrived()
+    const events = log.events.map((e, n) => ({
+      ...e,
+      serverTime: n < 2 ? '2026-06-01T08:00:00.000Z' : '2026-06-08T08:00:00.000Z',
+    }))
+    const doubts = foldVisit(events).clockDoubts
+    expect(Object.keys(doubts)).toEqual(events.slice(2).map((e) => e.id))
+    expect(new Set(Object.values(doubts))).toEqual(new Set(['far-from-arrival']))
+  })
+})
+
+describe('what a visit rests on', () => {
+  const packs = shippedLibrary.rulePacks
+  const raised = {
+    ...shippedLibrary,
+    rulePacks: [
+      ...packs.filter((p) => p.id !== pack.id),
+      {
+        ...pack,
+        version: pack.version + 1,
+        tests: pack.tests.map((t) => ({
+          ...t,
+          items: t.items.map((i) =>
+            i.atLeast ? { ...i, atLeast: { ...i.atLeast, value: '9.0' } } : i,
+          ),
+        })),
+      },
+    ],
+    earlier: { ...shippedLibrary.earlier, rulePacks: [pack, ...shippedLibrary.earlier.rulePacks] },
+  }
+  const renamed = { ...raised, rulePacks: [{ ...raised.rulePacks.at(-1)!, id: 'renamed' }] }
+  const removed = {
+    ...raised,
+    rulePacks: [],
+    procedures: [],
+    policies: [],
+    programmes: [],
+    earlier: {
+      ...raised.earlier,
+      procedures: shippedLibrary.procedures,
+      programmes: shippedLibrary.programmes,
+      policies: shippedLibrary.policies,
+    },
+  }
+  it.each([
+    ['raised', raised],
+    ['renamed', renamed],
+    ['removed', removed],
+  ])('gives the same verdict to the letter when its pack is %s', (_, library) => {
+    const log = new Log().arrived().tested('as-found', '7.2')
+    const before = verdictOf(log.state, 'as-found', shippedLibrary)
+    expect(verdictOf(log.state, 'as-found', library)).toEqual(before)
+    const standing = (l: Library) => standingAfter(log.state, l, 'backflow-annual', '2026-06-30')
+    expect(standing(library)).toEqual(standing(shippedLibrary))
+  })
+  it('is what was pinned last, and a test may be begun by what was pinned before', () => {
+    const log = new Log()
+    const earlier = { id: procedure.id, version: procedure.version - 1 }
+    const older = { id: pack.id, version: pack.version - 1 }
+    const pinned = log.draft('pinned', { pins: { pack: older, procedure: earlier } })
+    log.events.push({ ...pinned, personId: 's', personName: 'Uvanta' })
+    expect(planOfVisit(log.state, shippedLibrary)?.pack.version).toBe(pack.version - 1)
+    log.arrived().started('as-found')
+    expect(log.refused).toBeNull()
+    expect(planOfVisit(log.state, shippedLibrary, 'as-found')?.procedure.version).toBe(
+      procedure.version,
+    )
+  })
+  it('is the oldest version known, in a log that pins none', () => {
+    const log = new Log()
+    const [plan] = log.events
+    const { pins: _, ...payload } = plan!.payload as PayloadOf<'planned'>
+    log.events[0] = { ...plan!, payload: { ...payload, packVersion: 2 } }
+    expect(planOfVisit(log.state, shippedLibrary)?.pack.version).toBe(2)
+    expect(planOfVisit(log.state, shippedLibrary)?.procedure.version).toBe(2)
+  })
 })
 
 describe('signing', () => {
@@ -305,14 +578,6 @@ describe('signing', () => {
     expect(log.write('note', { station: 'return', text: 'late' }).refused?.why).toMatch(
       /signed and closed/,
     )
-    const reading = log.events.find((e) => e.kind === 'reading')!
-    log.write('correction', {
-      of: reading.id,
-      why: 'Digit',
-      withdraw: false,
-      payload: { ...reading.payload, value: '2.5' },
-    })
-    expect(log.refused).toBeNull()
   })
 })
 
@@ -332,6 +597,7 @@ describe('standing of the equipment', () => {
       condition: 'in-order',
       testedOn: '2026-06-01',
       dueOn: '2027-06-30',
+      lawfulUntil: '2027-09-01',
     })
   })
   it('is temporary until the date that the permission gives', () => {

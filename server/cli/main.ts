@@ -5,7 +5,7 @@ import { openOrExplain } from '../app'
 import { readConfig } from '../config'
 import { refreshDemoDay } from '../demo/day'
 import { loadDemo } from '../demo/load'
-import { verifyChains } from '../service/chain'
+import { verifyChains } from '../service/verifyChains'
 import { openDatabase } from '../store/database'
 import { migrator } from '../store/migrate'
 
@@ -46,9 +46,11 @@ const commands: Record<string, () => Promise<number>> = {
   },
   async 'verify-chain'() {
     const app = await openOrExplain(readConfig(process.env, root))
-    const { visits, events, faults } = await verifyChains(app)
-    for (const f of faults) say(`visit ${f.visitId}, event ${f.seq}: ${f.what}`)
-    say(`${events} events in ${visits} visits checked, ${faults.length} faults`)
+    const { visits, events, certificates, faults } = await verifyChains(app)
+    for (const f of faults) say(`${f.of} ${f.id}: ${f.what}`)
+    say(
+      `${events} events in ${visits} visits and ${certificates} certificates checked, ${faults.length} faults`,
+    )
     await app.db.sequelize.close()
     return faults.length > 0 ? 1 : 0
   },

@@ -1,8 +1,8 @@
 import type { Gauge, Person } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
-import { appendEvents } from '../service/append'
 import { supersedeCertificate, voidCertificate } from '../service/certificates'
 import { readEvents } from '../service/log'
+import { correctAttested } from '../service/sign'
 import type { DemoEquipment } from './equipment'
 import { inCalibration } from './history'
 import type { DemoApp } from './load'
@@ -57,13 +57,21 @@ export async function loadTodaysVisits(
   for (const [n, index] of [4, 7, 9, 11].entries())
     await visitTo(rp(index), odda, addDays(today, n + 1)).plan()
 
-  await withdrawCertificates(app, ivo)
+  await withdrawCertificates(app, people, ivo)
   return planned + 7
 }
 
-async function withdrawCertificates(app: DemoApp, reviewer: Person): Promise<void> {
+async function withdrawCertificates(
+  app: DemoApp,
+  people: Readonly<Record<string, Person>>,
+  reviewer: Person,
+): Promise<void> {
   const oldest = await app.db.certificates.findAll({ order: [['issuedAt', 'ASC']], limit: 12 })
-  const [first, , third] = oldest
+  const [first, ...others] = oldest
+  const [tester] = Object.values(people).filter((p) =>
+    p.licences.some((l) => l.kind === 'backflow-tester' && l.expiresOn >= app.today()),
+  )
+  const third = others.find((c) => c.technician === tester?.name)
   if (first) {
     await voidCertificate(
       app,
@@ -72,24 +80,17 @@ async function withdrawCertificates(app: DemoApp, reviewer: Person): Promise<voi
       'Issued for the assembly next door; tested again the week after.',
     )
   }
-  if (!third) return
+  if (!third || !tester) return
   const events = await readEvents(app, third.visitId)
   const reading = events.find((e) => e.kind === 'reading')
   if (!reading) return
   const payload = { ...reading.payload, value: '2.7' }
-  await appendEvents(app, reviewer, third.visitId, events.length, [
-    {
-      id: app.newId(),
-      kind: 'correction',
-      payload: {
-        of: reading.id,
-        why: 'Two digits exchanged when typing.',
-        withdraw: false,
-        payload,
-      },
-      deviceTime: app.now().toISO(),
-      deviceOffset: 0,
-    },
-  ])
+  await correctAttested(app, tester, third.visitId, events.length, {
+    id: app.newId(),
+    kind: 'correction',
+    payload: { of: reading.id, why: 'Two digits exchanged when typing.', withdraw: false, payload },
+    deviceTime: app.now().toISO(),
+    deviceOffset: 0,
+  })
   await supersedeCertificate(app, reviewer, third.id, 'Two digits exchanged when typing.')
 }

@@ -85,6 +85,7 @@ export class DemoVisit {
           run,
           procedureId: procedure.id,
           procedureVersion: procedure.version,
+          packVersion: pack.version,
           gauge: {
             id: this.gauge.id,
             tag: this.gauge.tag,

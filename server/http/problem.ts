@@ -1,4 +1,5 @@
 import type { ProblemDetails } from '@uvanta/contract'
+import { NotInLibrary } from '@uvanta/core/library'
 import { InvalidInput } from '@uvanta/core/schema'
 import { CannotCompute } from '@uvanta/core/registry'
 import type { ErrorRequestHandler, Response } from 'express'
@@ -59,6 +60,7 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
   if (error instanceof CannotCompute) return sendProblem(res, 422, error.message)
   if (error instanceof ServiceError)
     return sendProblem(res, STATUS[error.kind], error.message, error.extra)
+  if (error instanceof NotInLibrary) return sendProblem(res, 409, error.message)
   const fault = error as {
     status?: number
     type?: string

@@ -80,6 +80,9 @@ function versionOf(req: Request, res: Response): number | null {
   return null
 }
 
+/** Where a request comes from, as the proxy on this machine says. */
+export const addressOf = (req: Request): string => req.ip ?? 'unknown'
+
 /** Sends a file. */
 export function sendFile(
   res: Response,

@@ -4,6 +4,7 @@ import compression from 'compression'
 import connectSession from 'connect-session-sequelize'
 import express, { type Express, type Request, type RequestHandler } from 'express'
 import session from 'express-session'
+import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { DataTypes } from 'sequelize'
 import type { Logger } from 'pino'
@@ -36,15 +37,15 @@ export function makeServer(app: App, logger: Logger): Express {
   server.disable('x-powered-by')
   server.set('trust proxy', 'loopback')
   server.set('query parser', 'simple')
-  server.use(pinoHttp({ logger, autoLogging: false }))
+  server.use(pinoHttp({ logger, autoLogging: false, redact: SECRET_HEADERS }))
   server.use(helmet(securityHeaders(app.config.gaugeUrl)))
   server.use(compression())
 
-  server.get('/.well-known/jwks.json', async (_req, res) => {
+  server.get('/.well-known/jwks.json', (_req, res) => {
     res.setHeader('Cache-Control', 'public, max-age=3600')
-    res.json({ keys: await app.keys.published() })
+    res.json({ keys: app.keys.published() })
   })
-  server.use('/api', sameOriginOnly, express.json({ limit: '1mb', strict: true }), sessions(app))
+  server.use('/api', sameOriginOnly, jsonBody, sessions(app))
   server.use(apiRouter(app))
   server.use('/api', (_req, res) =>
     sendProblem(res, 404, 'There is no such address. See /api/v1/docs for what there is.'),
@@ -55,10 +56,38 @@ export function makeServer(app: App, logger: Logger): Express {
   return server
 }
 
+/** A session is as good as its person: it stands in no log. */
+const SECRET_HEADERS = [
+  'req.headers.cookie',
+  'req.headers.authorization',
+  'res.headers["set-cookie"]',
+]
+
+/** Bodies with traces and pictures’ worth of points are large; all others are short. */
+const LARGE_BODIES = /^\/v1\/(visits\/[^/]+\/(events|sign|correct)|compute\/[^/]+)$/
+const json = (limit: string): RequestHandler =>
+  // What is compressed is small on the wire and large in memory: it is not taken.
+  express.json({ limit, strict: true, inflate: false })
+const [large, small] = [json('1mb'), json('100kb')]
+const jsonBody: RequestHandler = (req, res, next) =>
+  (LARGE_BODIES.test(req.path) ? large : small)(req, res, next)
+
+/** Computations take the one thread that all requests share. */
+const computeLimit = rateLimit({
+  windowMs: 60_000,
+  limit: 120,
+  standardHeaders: true,
+  legacyHeaders: false,
+  keyGenerator: (req) => `compute ${req.session.personId ?? ipKeyGenerator(req.ip ?? '')}`,
+  handler: (_req, res) =>
+    sendProblem(res, 429, 'Too many computations in a minute. Wait a little, then go on.'),
+})
+
 function apiRouter(app: App) {
   const router = express.Router()
   const bind = binder(router, (req) => personOf(app, req))
-  bindSession(app, bind, router)
+  router.use('/api/v1/compute', computeLimit)
+  bindSession(app, bind)
   bindOffice(app, bind)
   bindVisits(app, bind)
   bindCertificates(app, bind)

@@ -8,12 +8,18 @@ import {
   subGuideSchema,
 } from '@uvanta/core/guide'
 import {
+  familyFaults,
   familySchema,
+  guideReferenceFaults,
   type Library,
+  packReferenceFaults,
+  policyFaults,
   policySchema,
   programmeSchema,
   sheetFaults,
+  sheetReferenceFaults,
   specSheetSchema,
+  twiceFaults,
 } from '@uvanta/core/library'
 import {
   expandProcedure,
@@ -21,6 +27,7 @@ import {
   type ProcedureFile,
   procedureFaults,
   procedureFileSchema,
+  procedureSchema,
   rulePackFaults,
   rulePackSchema,
 } from '@uvanta/core/procedure'
@@ -32,21 +39,53 @@ export function loadLibrary(directory: string): Library {
   const known = loadProcedures(directory)
   const packs = loadFolder(directory, 'rulepacks', rulePackSchema)
   for (const p of packs) refuseIf(p, rulePackFaults(p.value, known))
-  const one = <T>(name: string, schema: yup.Schema<T>) =>
-    loadYaml(join(directory, name), name, yup.array(schema.required() as yup.Schema<T>).required())
-      .value as T[]
-  const guides = loadGuides(directory)
+  const list = <T>(name: string, schema: yup.Schema<T>) =>
+    loadYaml(
+      join(directory, name),
+      name,
+      yup.array(schema.required() as yup.Schema<T>).required() as unknown as yup.Schema<T[]>,
+    )
+  const families = list('families.yaml', familySchema)
+  const programmes = list('programmes.yaml', programmeSchema)
+  const policies = list('policies.yaml', policySchema)
+  const { files: guideFiles, ...guides } = loadGuides(directory)
   const sheets = loadFolder(directory, 'specsheets', specSheetSchema)
   for (const s of sheets) refuseIf(s, sheetFaults(s.value, guides.guides))
-  return {
+  const library: Library = {
     procedures: known,
     rulePacks: packs.map((p) => p.value),
-    families: one('families.yaml', familySchema),
-    programmes: one('programmes.yaml', programmeSchema),
-    policies: one('policies.yaml', policySchema),
+    families: families.value,
+    programmes: programmes.value,
+    policies: policies.value,
     specSheets: sheets.map((s) => s.value),
     ...guides,
-    earlier: { guides: [], specSheets: [] },
+    earlier: loadEarlier(directory),
+  }
+  refuseIf(families, familyFaults(library))
+  refuseIf(programmes, twiceFaults(library.programmes))
+  refuseIf(policies, policyFaults(library))
+  for (const p of packs) refuseIf(p, packReferenceFaults(p.value))
+  for (const s of sheets) refuseIf(s, sheetReferenceFaults(s.value, library))
+  for (const g of guideFiles) refuseIf(g, guideReferenceFaults(g.value, library))
+  return library
+}
+
+/**
+ * Versions that were in force before this installation wrote down what was: packs, programmes and
+ * procedures, these with everything that they take over written out.
+ */
+function loadEarlier(directory: string): Library['earlier'] {
+  const of = <T extends { id: string; version: number }>(folder: string, schema: yup.Schema<T>) =>
+    loadFolder(directory, `earlier/${folder}`, schema, (v) => `${v.id}.${v.version}.yaml`).map(
+      (f) => f.value,
+    )
+  return {
+    guides: [],
+    specSheets: [],
+    policies: [],
+    procedures: of('procedures', procedureSchema as yup.Schema<Procedure>),
+    rulePacks: of('rulepacks', rulePackSchema),
+    programmes: of('programmes', programmeSchema),
   }
 }
 
@@ -69,7 +108,7 @@ function loadProcedures(directory: string): Procedure[] {
 }
 
 /** Guides are proved when they are loaded: one that forgets a part is refused as one that is no YAML. */
-function loadGuides(directory: string): Pick<Library, 'guides' | 'subGuides'> {
+function loadGuides(directory: string) {
   const shared = loadFolder(
     directory,
     'guides/shared',
@@ -84,22 +123,27 @@ function loadGuides(directory: string): Pick<Library, 'guides' | 'subGuides'> {
       faults.map(({ path, message }) => ({ path, message })),
     )
   }
-  return { guides: files.map((f) => f.value), subGuides }
+  return { files, guides: files.map((f) => f.value), subGuides }
 }
 
 function loadFolder<T extends { id: string }>(
   directory: string,
   folder: string,
   schema: yup.Schema<T>,
+  nameOf: (value: T) => string = (value) => `${value.id}.yaml`,
 ) {
   const files = readdirSync(join(directory, folder))
     .filter((f) => f.endsWith('.yaml'))
     .sort()
   return files.map((f) => {
     const loaded = loadYaml(join(directory, folder, f), `${folder}/${f}`, schema)
-    if (`${loaded.value.id}.yaml` !== f) {
+    const name = nameOf(loaded.value)
+    if (name !== f) {
       throw loaded.refuse([
-        { path: 'id', message: `is “${loaded.value.id}”, but the file is ${f}: use one name` },
+        {
+          path: 'id',
+          message: `asks for the file name ${name}, but the file is ${f}: use one name`,
+        },
       ])
     }
     return loaded

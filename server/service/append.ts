@@ -2,7 +2,6 @@ import type { Person } from '@uvanta/contract'
 import { check, InvalidInput } from '@uvanta/core/schema'
 import {
   canonicalJson,
-  currentStation,
   type EventDraft,
   foldVisit,
   guard,
@@ -16,9 +15,11 @@ import { Op, Transaction } from 'sequelize'
 import type { App } from '../app'
 import type { VisitTableRow } from '../store/rows'
 import { appendRows } from './chain'
+import { claimsChecked } from './claims'
 import { forbidden, notFound, ServiceError } from './errors'
 import { LogCache } from './logCache'
 import { readEvents } from './log'
+import { sealHead } from './seals'
 import { followStock } from './stock'
 
 /** How far a device's clock may run ahead. */
@@ -45,6 +46,12 @@ export async function appendEvents(
   expected: number,
   drafts: readonly EventDraft[],
 ): Promise<VisitEvent[]> {
+  if (drafts.some((d) => d.kind === 'signed')) {
+    throw new ServiceError(
+      'refused',
+      'A visit is signed with the password. Sign it on its last station.',
+    )
+  }
   const checked = checkDrafts(app, drafts)
   return inLog(app, visitId, async (log) => {
     mayWrite(actor, log.visit, checked)
@@ -52,8 +59,30 @@ export async function appendEvents(
   })
 }
 
+/** How often a transaction that met another one is tried. */
+const TRIES = 4
+/** A deadlock, and a lock that was waited for too long: whoever is told so tries again. */
+const MET_ANOTHER = [1213, 1205]
+
+const metAnother = (error: unknown): boolean =>
+  MET_ANOTHER.includes((error as { original?: { errno?: number } }).original?.errno ?? 0)
+
 /** Locks a visit, reads its log, and keeps what was appended for the next time. */
 export async function inLog(
+  app: App,
+  visitId: string,
+  work: (log: OpenLog) => Promise<VisitEvent[]>,
+): Promise<VisitEvent[]> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await once(app, visitId, work)
+    } catch (error) {
+      if (attempt >= TRIES || !metAnother(error)) throw error
+    }
+  }
+}
+
+async function once(
   app: App,
   visitId: string,
   work: (log: OpenLog) => Promise<VisitEvent[]>,
@@ -83,7 +112,15 @@ export async function appendGuarded(
   log: OpenLog,
   expected: number,
   drafts: readonly EventDraft[],
+  attested = false,
 ): Promise<VisitEvent[]> {
+  if (expected > log.events.length) {
+    throw new ServiceError(
+      'conflict',
+      `This visit has ${log.events.length} entries, not ${expected}. Read it again, then send yours.`,
+      { conflict: 'unknown-events' },
+    )
+  }
   const stored = new Map(log.events.map((e) => [e.id, e]))
   const ids = new Set(drafts.map((d) => d.id))
   for (const draft of drafts) refuseChanged(draft, stored.get(draft.id))
@@ -105,7 +142,8 @@ export async function appendGuarded(
   const stamp = { personId: actor.id, personName: actor.name }
   let events = [...log.events]
   for (const draft of fresh) {
-    const refusal = guard(events, draft, { library: app.library, person: actor })
+    const person = await claimsChecked(app, actor, log, draft)
+    const refusal = guard(events, draft, { library: app.library, person, attested })
     if (refusal)
       throw new ServiceError('refused', `${refusal.why} ${refusal.todo}`, {
         ...refusal,
@@ -157,6 +195,11 @@ export async function updateReadTables(
   const standing = equipment
     ? standingAfter(state, app.library, equipment.programme, equipment.anchorOn)
     : null
+  const head = {
+    eventCount: events.length,
+    headHash: events.at(-1)?.hash ?? visit.headHash,
+  }
+  await sealHead(app, { id: visit.id, ...head }, transaction)
   await app.db.visits.update(
     {
       state: stateName(state),
@@ -165,8 +208,7 @@ export async function updateReadTables(
       outcome: state.signed?.outcome ?? null,
       certificateId: state.certificate?.certificateId ?? null,
       certificateNumber: state.certificate?.number ?? null,
-      eventCount: events.length,
-      headHash: events.at(-1)?.hash ?? visit.headHash,
+      ...head,
     },
     { where: { id: visit.id }, transaction },
   )
@@ -193,11 +235,12 @@ export async function updateReadTables(
 function stateName(state: VisitState): VisitTableRow['state'] {
   if (state.signed) return 'signed'
   if (state.stopped) return 'stopped'
-  return currentStation(state) === 'prepare' && state.count <= 1 ? 'planned' : 'under-way'
+  const written = Object.values(state.kinds).some((k) => k !== 'planned' && k !== 'pinned')
+  return written ? 'under-way' : 'planned'
 }
 
-/** Technicians write to their own visits; the office adds notes, corrections and the decision to stop. */
-const OFFICE_KINDS = ['note', 'correction', 'stopped']
+/** Technicians write to their own visits; the office adds notes, asks for corrections, and decides to stop. */
+const OFFICE_KINDS = ['note', 'correction-asked', 'stopped']
 
 function mayWrite(actor: Person, visit: VisitTableRow, drafts: readonly EventDraft[]): void {
   if (actor.roles.includes('technician') && visit.technicianId === actor.id) return

@@ -1,29 +1,38 @@
 import type { Person } from '@uvanta/contract'
-import { Op } from 'sequelize'
+import { Op, type Transaction } from 'sequelize'
 import type { App } from '../app'
 import { keptCursor, makeCursor, pageSize } from './paging'
+import { auditWords, sealNew } from './seals'
 
-/** Writes one line of who did what in the office. */
+/** Writes one line of who did what in the office, sealed. */
 export async function recordAudit(
   app: App,
   person: Person,
   action: string,
   subject: string,
+  within?: Transaction,
 ): Promise<void> {
-  await app.db.audit.create({
-    at: app.now().toJSDate(),
-    personId: person.id,
-    person: person.name,
-    action: action.slice(0, 80),
-    subject: subject.slice(0, 200),
-  })
+  const write = async (transaction: Transaction) => {
+    const row = await app.db.audit.create(
+      {
+        at: app.now().toJSDate(),
+        personId: person.id,
+        person: person.name,
+        action: action.slice(0, 80),
+        subject: subject.slice(0, 200),
+      },
+      { transaction },
+    )
+    await sealNew(app, 'audit', String(row.id), auditWords(row), transaction)
+  }
+  await (within ? write(within) : app.db.sequelize.transaction(write))
 }
 
 export async function listAudit(
   app: App,
   query: { cursor?: string | undefined; limit?: string | undefined },
 ) {
-  const [last] = keptCursor(query.cursor, 1)
+  const [last] = keptCursor(query.cursor, 1, /^\d{1,10}$/)
   const limit = pageSize(query.limit)
   const rows = await app.db.audit.findAll({
     where: last ? { id: { [Op.lt]: Number(last) } } : {},

@@ -5,10 +5,10 @@ import { unitLabel } from '@uvanta/core/quantity'
 import type { ItemJudgement } from '@uvanta/core/verdict'
 import pdfmake from 'pdfmake'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import { closing, remarks } from './certificateClosing'
+import { INK, mono, RULE, small } from './pdfText'
 
-const INK = '#1b2430'
 const BLUE = '#1f4e8c'
-const RULE = 0.6
 
 const require = createRequire(import.meta.url)
 const fontFile = (family: string, weight: string) => {
@@ -41,8 +41,6 @@ const outcomeWords = {
   'not-assessed': 'NOT ASSESSED',
 } as const
 
-const mono = (text: string, size = 9): Content => ({ text, font: 'Mono', fontSize: size })
-const small = (text: string): Content => ({ text, fontSize: 7.5, color: '#4a5563' })
 const cell = (
   label: string,
   value: string,
@@ -84,6 +82,7 @@ export async function certificatePdf(
       verdict(payload),
       readings(payload),
       work(payload),
+      remarks(payload),
       closing(payload, verifyUrl),
     ],
   }
@@ -179,7 +178,8 @@ function titleBlock(p: CertificatePayload): Content {
 }
 
 function verdict(p: CertificatePayload): Content {
-  const due = p.nextDueOn ? `Next test due ${p.nextDueOn}. ` : ''
+  const latest = p.lawfulUntil ? `, lawful until ${p.lawfulUntil}` : ''
+  const due = p.nextDueOn ? `Next test due ${p.nextDueOn}${latest}. ` : ''
   const repair = p.repairBy
     ? `To be ${p.outcome.startsWith('fail') ? 'repaired' : 'renewed'} by ${p.repairBy}.`
     : ''
@@ -285,36 +285,6 @@ function work(p: CertificatePayload): Content {
             ]
           : []),
       ]),
-    ],
-  }
-}
-
-function closing(p: CertificatePayload, verifyUrl: string): Content {
-  const drawing = `<svg viewBox="0 0 400 120"><path d="${p.signature.replace(/[^MLCQZ0-9 .,-]/gi, '')}" fill="none" stroke="${INK}" stroke-width="2.5" stroke-linecap="round"/></svg>`
-  return {
-    margin: [0, 16, 0, 0],
-    unbreakable: true,
-    columns: [
-      { width: 104, qr: verifyUrl, fit: 96, eccLevel: 'M', foreground: INK },
-      {
-        width: '*',
-        stack: [
-          { text: 'Check this certificate', bold: true },
-          small('Scan the code, or open'),
-          { ...(mono(verifyUrl, 7.5) as object), link: verifyUrl } as Content,
-          small('No account is needed. The signed file verifies with the public key alone.'),
-        ],
-      },
-      {
-        width: 190,
-        stack: [
-          { svg: drawing, width: 160, height: 48 },
-          { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 185, y2: 0, lineWidth: RULE }] },
-          { text: p.tester.name, bold: true, margin: [0, 3, 0, 0] },
-          small(`Licence ${p.tester.licence}, valid to ${p.tester.licenceExpiresOn}`),
-          small(`Signed ${p.signedAt.slice(0, 16).replace('T', ' ')} UTC`),
-        ],
-      },
     ],
   }
 }

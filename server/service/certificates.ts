@@ -3,6 +3,7 @@ import {
   certificateCode,
   certificateNumber,
   certificatePayload,
+  correctionsMade,
   type CertificatePayload,
 } from '@uvanta/core/certificate'
 import {
@@ -52,7 +53,9 @@ export async function issueCertificate(
     ...(replacing
       ? { supersedes: { number: replacing.row.number, reason: replacing.reason } }
       : {}),
+    corrections: correctionsMade(events),
     ...(standing?.dueOn ? { nextDueOn: standing.dueOn } : {}),
+    ...(standing?.lawfulUntil ? { lawfulUntil: standing.lawfulUntil } : {}),
     ...(standing?.repairBy ? { repairBy: standing.repairBy } : {}),
   })
   const id = app.newId()
@@ -107,19 +110,13 @@ export async function issueCertificate(
 
 /** Gapless: the counter's row is locked until the certificate is written, and rolls back with it. */
 async function nextNumber(app: App, year: number, transaction: Transaction) {
+  // Counted up before it is read: reading first and locking then lets two who sign at once wait for each other.
   await app.db.sequelize.query(
-    'INSERT IGNORE INTO certificate_counter (year, last) VALUES (?, 0)',
-    {
-      replacements: [year],
-      transaction,
-    },
+    'INSERT INTO certificate_counter (year, last) VALUES (?, 1) ON DUPLICATE KEY UPDATE last = last + 1',
+    { replacements: [year], transaction },
   )
-  const counter = await app.db.certificateCounters.findByPk(year, {
-    transaction,
-    lock: transaction.LOCK.UPDATE,
-  })
-  const serial = (counter?.last ?? 0) + 1
-  await app.db.certificateCounters.update({ last: serial }, { where: { year }, transaction })
+  const counter = await app.db.certificateCounters.findByPk(year, { transaction })
+  const serial = counter?.last ?? 1
   return { serial, number: certificateNumber(year, serial) }
 }
 
@@ -133,7 +130,7 @@ export interface CertificateQuery {
 
 export async function listCertificates(app: App, query: CertificateQuery) {
   const limit = pageSize(query.limit)
-  const [at, id] = keptCursor(query.cursor, 2)
+  const [at, id] = keptCursor(query.cursor, 2, /^\d{1,15}$/)
   const like = query.q?.trim() ? `%${query.q.trim().replace(/[\\%_]/g, (c) => `\\${c}`)}%` : null
   const inState = query.state
     ? {
@@ -241,15 +238,41 @@ export async function readPdf(app: App, id: string): Promise<{ name: string; pdf
   return { name: row.number, pdf }
 }
 
+/** Declares a certificate void: on its status, and in the log of its visit, which is chained. */
 export async function voidCertificate(
   app: App,
   actor: Person,
   id: string,
   reason: string,
 ): Promise<CertificateDetail> {
-  await changeState(app, actor, id, { state: 'void', reason })
-  await recordAudit(app, actor, 'declared a certificate void', id)
+  const { row } = await find(app, id)
+  await inLog(app, row.visitId, async (log) => {
+    await changeState(app, actor, id, { state: 'void', reason }, log.transaction)
+    const added = await appendVoided(app, actor, log, { id, number: row.number, reason })
+    await recordAudit(app, actor, 'declared a certificate void', row.number, log.transaction)
+    return added
+  })
   return readCertificate(app, id)
+}
+
+/** Writes into a visit’s log that its certificate is void. */
+export async function appendVoided(
+  app: App,
+  actor: Pick<Person, 'id' | 'name'>,
+  log: OpenLog,
+  { id, number, reason }: { id: string; number: string; reason: string },
+): Promise<VisitEvent[]> {
+  const draft: EventDraft<'certificate-voided'> = {
+    id: app.newId(),
+    kind: 'certificate-voided',
+    payload: { certificateId: id, number, reason },
+    deviceTime: app.now().toISO(),
+    deviceOffset: 0,
+  }
+  const place = { count: log.visit.eventCount, headHash: log.visit.headHash }
+  const added = await appendRows(app, actor, log.visit.id, place, [draft], log.transaction)
+  await updateReadTables(app, log, [...log.events, ...added])
+  return added
 }
 
 async function changeState(
@@ -302,8 +325,8 @@ export async function supersedeCertificate(
       { state: 'superseded', reason, supersededBy: newId },
       log.transaction,
     )
+    await recordAudit(app, actor, 'superseded a certificate', row.number, log.transaction)
     return [event]
   })
-  await recordAudit(app, actor, 'superseded a certificate', row.number)
   return readCertificate(app, newId)
 }

@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto'
 import type { Person } from '@uvanta/contract'
-import { CHAIN_START, chainInput, type EventDraft, type VisitEvent } from '@uvanta/core/visit'
+import { chainInput, type EventDraft, type VisitEvent } from '@uvanta/core/visit'
 import type { Transaction } from 'sequelize'
 import type { App } from '../app'
-import { readEvents } from './log'
 
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 
@@ -60,48 +59,10 @@ export function chained(
       ...stamp,
       seq: head.count + index + 1,
     }
-    headHash = sha256(chainInput(headHash, visitId, event))
+    headHash = hashOf(headHash, visitId, event)
     return { ...event, hash: headHash }
   })
 }
 
-export interface ChainFault {
-  readonly visitId: string
-  readonly seq: number
-  readonly what: string
-}
-
-/** Recomputes one visit's chain. */
-export async function verifyVisitChain(
-  app: App,
-  visit: { id: string; eventCount: number; headHash: string },
-): Promise<ChainFault | null> {
-  const events = await readEvents(app, visit.id)
-  let previous = CHAIN_START
-  for (const [index, event] of events.entries()) {
-    const seq = index + 1
-    if (event.seq !== seq) return { visitId: visit.id, seq, what: 'an event is missing' }
-    const hash = sha256(chainInput(previous, visit.id, event))
-    if (hash !== event.hash) return { visitId: visit.id, seq, what: 'the event was altered' }
-    previous = hash
-  }
-  if (events.length !== visit.eventCount || previous !== visit.headHash) {
-    return { visitId: visit.id, seq: events.length, what: 'the visit list and the log disagree' }
-  }
-  return null
-}
-
-/** Recomputes every chain. */
-export async function verifyChains(
-  app: App,
-): Promise<{ visits: number; events: number; faults: ChainFault[] }> {
-  const visits = await app.db.visits.findAll({ order: [['id', 'ASC']] })
-  const faults: ChainFault[] = []
-  let events = 0
-  for (const visit of visits) {
-    events += visit.eventCount
-    const fault = await verifyVisitChain(app, visit)
-    if (fault) faults.push(fault)
-  }
-  return { visits: visits.length, events, faults }
-}
+export const hashOf = (previous: string, visitId: string, event: VisitEvent): string =>
+  sha256(chainInput(previous, visitId, event))

@@ -1,4 +1,5 @@
 import type { Person } from '@uvanta/contract'
+import { pinsInForce } from '@uvanta/core/library'
 import { foldVisit, temporaryUntil } from '@uvanta/core/visit'
 import type { App } from '../app'
 import type { OpenLog } from './append'
@@ -13,7 +14,11 @@ export async function planFollowUp(
   const state = foldVisit(events)
   const until = temporaryUntil(state)
   if (!until || !state.plan) return
-  const { packId, packVersion, equipment } = state.plan
+  const { equipment } = state.plan
+  const programme = (await app.db.equipment.findByPk(equipment.id, { transaction }))?.programme
+  // The follow-up is a visit of its own day: what is in force counts, not what this one rests on.
+  const packId = app.library.rulePacks.find((p) => p.id === state.plan?.packId)?.id
+  const pins = pinsInForce(app.library, { ...equipment, programme: programme ?? '', packId })
   await insertPlanned(
     app,
     actor,
@@ -22,7 +27,8 @@ export async function planFollowUp(
     {
       purpose: 'temporary-repair',
       plannedOn: until,
-      ...(packId && packVersion ? { packId, packVersion } : {}),
+      ...(packId && pins.pack ? { packId, packVersion: pins.pack.version } : {}),
+      pins,
       equipment,
     },
     transaction,

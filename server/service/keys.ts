@@ -1,9 +1,11 @@
-import { randomBytes } from 'node:crypto'
+import { createHmac, randomBytes } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   calculateJwkThumbprint,
   CompactSign,
+  compactVerify,
+  createLocalJWKSet,
   exportJWK,
   generateKeyPair,
   importJWK,
@@ -15,35 +17,78 @@ import type { Database } from '../store/database'
 export interface SigningKeys {
   /** Signs bytes; the answer is a JWS in compact serialization. */
   readonly sign: (payload: Uint8Array) => Promise<string>
+  /** What a JWS of ours says; null for one that no key of ours has signed. */
+  readonly verify: (jws: string) => Promise<Uint8Array | null>
   /** All public keys ever used, newest last, so that old certificates verify for good. */
-  readonly published: () => Promise<JWK[]>
+  readonly published: () => JWK[]
+  /** HMAC-SHA256 of words under the key of this installation and of this kind of record. */
+  readonly seal: (kind: string, words: string) => string
+  /** Whether what stood before there were seals has been sealed. */
+  readonly sealedOnce: () => boolean
+  readonly rememberSealed: () => void
 }
 
-/** The private key lives in a file that only the owner reads; public keys live in the database. */
+const ALGORITHM = 'EdDSA'
+
+/**
+ * Keys live in files that only the owner reads: the private one, the public ones ever used, and that
+ * of the seals. What the database lists of keys is a copy, and believed in nothing.
+ */
 export async function openKeys(
   dataDirectory: string,
   db: Pick<Database, 'signingKeys'>,
   now: () => DateTime<true>,
 ): Promise<SigningKeys> {
-  const file = join(dataDirectory, 'keys', 'signing.json')
+  const home = join(dataDirectory, 'keys')
+  const file = join(home, 'signing.json')
   if (!existsSync(file)) await makeKey(file)
   const privateJwk = JSON.parse(readFileSync(file, 'utf8')) as JWK & { kid: string }
   const { d: _, ...publicJwk } = privateJwk
-  const [row] = await db.signingKeys.findOrCreate({
+  await db.signingKeys.findOrCreate({
     where: { kid: privateJwk.kid },
     defaults: { kid: privateJwk.kid, publicJwk, createdAt: now().toJSDate() },
   })
-  const key = await importJWK(privateJwk, 'EdDSA')
+  const trusted = await trustedKeys(join(home, 'trusted.json'), publicJwk, db)
+  const key = await importJWK(privateJwk, ALGORITHM)
+  const lookup = createLocalJWKSet({ keys: trusted })
+  const sealKey = readOrMake(join(home, 'seal'), () => randomBytes(32).toString('hex'))
+  const mark = join(home, 'sealed')
   return {
     sign: (payload) =>
       new CompactSign(payload)
-        .setProtectedHeader({ alg: 'EdDSA', kid: row.kid, typ: 'uvanta-certificate+jws' })
+        .setProtectedHeader({ alg: ALGORITHM, kid: privateJwk.kid, typ: 'uvanta-certificate+jws' })
         .sign(key),
-    published: async () => {
-      const rows = await db.signingKeys.findAll({ order: [['createdAt', 'ASC']] })
-      return rows.map((r) => r.publicJwk as JWK)
-    },
+    verify: (jws) =>
+      compactVerify(jws, lookup, { algorithms: [ALGORITHM] }).then(
+        ({ payload }) => payload,
+        () => null,
+      ),
+    published: () => trusted,
+    seal: (kind, words) => createHmac('sha256', `${kind} ${sealKey}`).update(words).digest('hex'),
+    sealedOnce: () => existsSync(mark),
+    rememberSealed: () => void readOrMake(mark, () => now().toISO()),
   }
+}
+
+function readOrMake(file: string, make: () => string): string {
+  if (!existsSync(file)) writeFileSync(file, make(), { mode: 0o600, flag: 'wx' })
+  return readFileSync(file, 'utf8').trim()
+}
+
+/** The public keys ever used; an installation from before this file takes them over from its database once. */
+async function trustedKeys(
+  file: string,
+  own: JWK & { kid: string },
+  db: Pick<Database, 'signingKeys'>,
+): Promise<JWK[]> {
+  if (!existsSync(file)) {
+    const rows = await db.signingKeys.findAll({ order: [['createdAt', 'ASC']] })
+    writeFileSync(file, JSON.stringify(rows.map((r) => r.publicJwk)), { mode: 0o600 })
+  }
+  const keys = JSON.parse(readFileSync(file, 'utf8')) as JWK[]
+  if (keys.some((k) => k.kid === own.kid)) return keys
+  writeFileSync(file, JSON.stringify([...keys, own]), { mode: 0o600 })
+  return [...keys, own]
 }
 
 async function makeKey(file: string): Promise<void> {

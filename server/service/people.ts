@@ -5,6 +5,7 @@ import type { LicenceRow, PersonRow } from '../store/rows'
 import { recordAudit } from './audit'
 import { notFound, ServiceError } from './errors'
 import { changeVersioned } from './versioned'
+import { countAttempt, forgiveAttempt } from './wrongPasswords'
 
 /** OWASP's recommendation for argon2id: 19 MiB, 2 passes. */
 const COST = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
@@ -14,20 +15,36 @@ export const hashPassword = (password: string) => hash(password, COST)
 /** Compared against when nobody has the name, so that the answer takes as long. */
 const NOBODY = await hashPassword('nobody at all')
 
-export async function signIn(app: App, username: string, password: string): Promise<Person> {
-  const row = await app.db.people.findOne({ where: { username: username.trim().toLowerCase() } })
+export async function signIn(
+  app: App,
+  username: string,
+  password: string,
+  address: string,
+): Promise<Person> {
+  const row = await app.db.people.findOne({ where: { username } })
+  const attempt = { person: row?.id ?? `nobody ${username}`, address }
+  await countAttempt(app, attempt)
   const right = await verify(row?.passwordHash ?? NOBODY, password)
   if (!row || !right || !row.active) {
     throw new ServiceError('not-signed-in', 'Name or password is wrong. Check both and try again.')
   }
+  await forgiveAttempt(app, attempt)
   return readPerson(app, row.id)
 }
 
-export async function checkPassword(app: App, personId: string, password: string): Promise<void> {
+export async function checkPassword(
+  app: App,
+  personId: string,
+  password: string,
+  address: string,
+): Promise<void> {
+  const attempt = { person: personId, address }
+  await countAttempt(app, attempt)
   const row = await app.db.people.findByPk(personId)
   if (!row || !(await verify(row.passwordHash, password))) {
     throw new ServiceError('refused', 'That is not your password. Type it again.')
   }
+  await forgiveAttempt(app, attempt)
 }
 
 export async function changePassword(
@@ -35,8 +52,9 @@ export async function changePassword(
   person: Person,
   current: string,
   next: string,
+  address: string,
 ): Promise<void> {
-  await checkPassword(app, person.id, current)
+  await checkPassword(app, person.id, current, address)
   await app.db.people.update(
     { passwordHash: await hashPassword(next) },
     { where: { id: person.id } },

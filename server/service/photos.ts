@@ -1,6 +1,7 @@
 import type { Person } from '@uvanta/contract'
 import type { App } from '../app'
 import { forbidden, notFound, ServiceError } from './errors'
+import { photoWords, sealNew } from './seals'
 import { mayRead } from './visits'
 
 /** What the first bytes say; the name and the header of an upload say nothing. */
@@ -32,7 +33,11 @@ export async function keepPhoto(
     throw new ServiceError('conflict', 'There is another photograph with this id. Make a new id.')
   }
   const at = app.now().toJSDate()
-  await app.db.photos.create({ id, visitId, mime, content, personId: actor.id, at })
+  await app.db.sequelize.transaction(async (transaction) => {
+    const photo = { id, visitId, mime, content, personId: actor.id, at }
+    await app.db.photos.create(photo, { transaction })
+    await sealNew(app, 'photo', id, photoWords(photo), transaction)
+  })
 }
 
 export async function readPhoto(app: App, actor: Person, visitId: string, id: string) {

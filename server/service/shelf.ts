@@ -68,11 +68,17 @@ export class LibraryShelf {
     return this.state
   }
 
-  /** Follows the files until `close`. */
-  follow(): void {
+  /**
+   * Follows the files until `close`.
+   * @param takenUp called when changed files have come into force
+   */
+  follow(takenUp: () => void = () => undefined): void {
+    const reload = async () => {
+      if ((await this.reload()).faults.length === 0) takenUp()
+    }
     this.watcher = watch(this.directory, { recursive: true }, () => {
       clearTimeout(this.timer)
-      this.timer = setTimeout(() => void this.reload(), SETTLE_MS)
+      this.timer = setTimeout(() => void reload(), SETTLE_MS)
     })
   }
 

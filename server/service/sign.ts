@@ -1,5 +1,5 @@
 import type { Person, Visit } from '@uvanta/contract'
-import { type EventDraft, foldVisit } from '@uvanta/core/visit'
+import { type EventDraft, foldVisit, type PayloadOf } from '@uvanta/core/visit'
 import type { App } from '../app'
 import { appendGuarded, checkDrafts, inLog } from './append'
 import { issueCertificate } from './certificates'
@@ -13,7 +13,7 @@ export async function signVisit(
   app: App,
   actor: Person,
   visitId: string,
-  input: { expected: number; password: string; event: EventDraft },
+  input: { expected: number; password: string; event: EventDraft; address: string },
 ): Promise<Visit> {
   if (input.event.kind !== 'signed') {
     throw new ServiceError(
@@ -21,7 +21,11 @@ export async function signVisit(
       'Only the event “signed” is sent here. Send others to the log.',
     )
   }
-  await checkPassword(app, actor.id, input.password)
+  await checkPassword(app, actor.id, input.password, input.address)
+  const { name } = input.event.payload as PayloadOf<'signed'>
+  if (name !== actor.name) {
+    throw new ServiceError('invalid', `You sign as ${actor.name}, not as another. Sign again.`)
+  }
   const drafts = checkDrafts(app, [input.event])
   await inLog(app, visitId, async (log) => {
     if (log.visit.technicianId !== actor.id)
@@ -36,4 +40,38 @@ export async function signVisit(
     return [...signed, issued]
   })
   return readVisit(app, actor, visitId)
+}
+
+/**
+ * Corrects an entry of a signed visit: by its tester, with the password, since the certificate rests
+ * on it. The certificate is replaced afterwards, by whoever releases it.
+ */
+export async function correctSigned(
+  app: App,
+  actor: Person,
+  visitId: string,
+  input: { expected: number; password: string; event: EventDraft; address: string },
+): Promise<Visit> {
+  await checkPassword(app, actor.id, input.password, input.address)
+  await correctAttested(app, actor, visitId, input.expected, input.event)
+  return readVisit(app, actor, visitId)
+}
+
+/** The same without the password, for data that nobody types. */
+export async function correctAttested(
+  app: App,
+  actor: Person,
+  visitId: string,
+  expected: number,
+  event: EventDraft,
+): Promise<void> {
+  if (event.kind !== 'correction') {
+    throw new ServiceError('invalid', 'Only a correction is sent here. Send others to the log.')
+  }
+  const drafts = checkDrafts(app, [event])
+  await inLog(app, visitId, async (log) => {
+    if (log.visit.technicianId !== actor.id)
+      throw forbidden('Only the tester of this visit corrects it. Ask for the correction.')
+    return appendGuarded(app, actor, log, expected, drafts, true)
+  })
 }

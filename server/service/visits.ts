@@ -1,5 +1,5 @@
 import type { Person, Visit, VisitRow } from '@uvanta/contract'
-import { NotInLibrary, testPlanOf } from '@uvanta/core/library'
+import { NotInLibrary, pinsInForce, testPlanOf } from '@uvanta/core/library'
 import { CHAIN_START, type PayloadOf } from '@uvanta/core/visit'
 import { Op, type Transaction } from 'sequelize'
 import type { App } from '../app'
@@ -10,6 +10,7 @@ import { forbidden, notFound, ServiceError } from './errors'
 import { keptCursor, makeCursor, pageSize } from './paging'
 import { readPerson } from './people'
 import { readEquipment } from './register'
+import { sealNew, visitWords } from './seals'
 
 export interface VisitQuery {
   readonly on?: string | undefined
@@ -28,7 +29,7 @@ const seesAll = (person: Person) =>
 
 export async function listVisits(app: App, person: Person, query: VisitQuery) {
   const limit = pageSize(query.limit)
-  const [on, id] = keptCursor(query.cursor, 2)
+  const [on, id] = keptCursor(query.cursor, 2, /^\d{4}-\d{2}-\d{2}$/)
   const mine = query.scope === 'mine' || !seesAll(person)
   const rows = await app.db.visits.findAll({
     where: {
@@ -140,10 +141,12 @@ async function planPayload(
 ): Promise<PayloadOf<'planned'>> {
   const e = await readEquipment(app, input.equipmentId)
   const pack = packFor(app, e.kind, input.rulePack)
+  const pins = pinsInForce(app.library, { ...e, packId: pack?.id })
   return {
     purpose: input.purpose,
     plannedOn: input.plannedOn,
     ...(pack ? { packId: pack.id, packVersion: pack.version } : {}),
+    pins,
     equipment: {
       id: e.id,
       tag: e.tag,
@@ -220,9 +223,7 @@ export async function insertPlanned(
     [draft],
     transaction,
   )
-  const head = rows.at(-1)
-  await app.db.visits.update(
-    { eventCount: rows.length, headHash: head?.hash ?? CHAIN_START },
-    { where: { id: visitId }, transaction },
-  )
+  const head = { eventCount: rows.length, headHash: rows.at(-1)?.hash ?? CHAIN_START }
+  await app.db.visits.update(head, { where: { id: visitId }, transaction })
+  await sealNew(app, 'visit', visitId, visitWords({ id: visitId, ...head }), transaction)
 }

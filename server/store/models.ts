@@ -12,10 +12,13 @@ import type {
   LicenceRow,
   PersonRow,
   PhotoRow,
+  SealRow,
+  SealTotalRow,
   SiteRow,
   StockMoveRow,
   VisitEventRow,
   VisitTableRow,
+  WrongPasswordRow,
 } from './rows'
 
 const {
@@ -202,6 +205,21 @@ export function defineModels(db: Sequelize) {
       hash: text(64),
       content: TEXT('long'),
       firstSeenAt: DATE(3),
+    }),
+    seals: define<SealRow>('seal', {
+      kind: { type: STRING(12), primaryKey: true },
+      id: { type: STRING(40), primaryKey: true },
+      seal: text(64),
+    }),
+    sealTotals: define<SealTotalRow>('seal_total', {
+      kind: { type: STRING(12), primaryKey: true },
+      total: INTEGER,
+      seal: text(64),
+    }),
+    wrongPasswords: define<WrongPasswordRow>('wrong_password', {
+      subject: { type: STRING(120), primaryKey: true },
+      count: INTEGER,
+      since: DATE(3),
     }),
     stockMoves: define<StockMoveRow>('stock_move', {
       id: id(),

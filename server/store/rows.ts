@@ -150,12 +150,30 @@ export interface AuditRow {
   subject: string
 }
 export interface LibraryVersionRow {
-  kind: 'guide' | 'spec-sheet'
+  kind: 'guide' | 'spec-sheet' | 'procedure' | 'rule-pack' | 'family' | 'programme' | 'policy'
   id: string
   version: number
   hash: string
   content: string
   firstSeenAt: Date
+}
+/** What only the holder of the seal key can have written: of a visit’s head, a photograph, an audit line. */
+export interface SealRow {
+  kind: 'visit' | 'photo' | 'audit'
+  id: string
+  seal: string
+}
+/** How many of a kind are sealed, itself sealed. */
+export interface SealTotalRow {
+  kind: SealRow['kind']
+  total: number
+  seal: string
+}
+export interface WrongPasswordRow {
+  /** A person, an address, or both together. */
+  subject: string
+  count: number
+  since: Date
 }
 export interface StockMoveRow {
   id: string

@@ -145,4 +145,17 @@ export const steps: readonly Step[] = [
      person_id UUID NOT NULL, at DATETIME(3) NOT NULL, INDEX (visit_id),
      FOREIGN KEY (visit_id) REFERENCES visit (id)`,
   ),
+  table(
+    'seal',
+    'kind VARCHAR(12) NOT NULL, id VARCHAR(40) NOT NULL, seal CHAR(64) NOT NULL, PRIMARY KEY (kind, id)',
+  ),
+  table('seal_total', 'kind VARCHAR(12) PRIMARY KEY, total INT NOT NULL, seal CHAR(64) NOT NULL'),
+  table(
+    'wrong_password',
+    'subject VARCHAR(120) PRIMARY KEY, count INT NOT NULL, since DATETIME(3) NOT NULL',
+  ),
+  immutable('audit', 'UPDATE'),
+  immutable('audit', 'DELETE'),
+  immutable('photo', 'UPDATE'),
+  immutable('photo', 'DELETE'),
 ]

@@ -1,4 +1,5 @@
 import type { Visit } from '@uvanta/contract'
+import { testPlanOf } from '@uvanta/core/library'
 import type { EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
 import { addDays } from '@uvanta/core/programme'
 import { v7 as uuidv7 } from 'uuid'
@@ -42,6 +43,7 @@ export const arrival = () => [
   draft('station-done', { station: 'arrive' }),
 ]
 
+/** A relief-first test from its start to its end, as a gauge and licence of the register allow it. */
 export function testOf(
   app: App,
   gaugeId: string,
@@ -50,13 +52,16 @@ export function testOf(
   licence = 'BT-tester',
 ) {
   const today = app.today()
+  const { procedure } = testPlanOf(app.library, 'larkhaven-relief-first', 'RP')
   const reading = (item: string, value: string) =>
     draft('reading', { run, item, dimension: 'differential', value, unit: 'psi', source: 'typed' })
+  const answer = (item: string, id: string, label: string) =>
+    draft('answer', { run, item, answer: id, label })
   return [
     draft('test-started', {
       run,
-      procedureId: 'rp-relief-first',
-      procedureVersion: 1,
+      procedureId: procedure.id,
+      procedureVersion: procedure.version,
       gauge: {
         id: gaugeId,
         tag: 'G-01',
@@ -71,15 +76,10 @@ export function testOf(
       },
       licence: { kind: 'backflow-tester', number: licence, expiresOn: addDays(today, 200) },
     }),
-    draft('answer', {
-      run,
-      item: 'shutoff-2',
-      answer: 'tight',
-      label: 'Tight – the reading came to rest',
-    }),
+    answer('shutoff-2', 'tight', 'Tight – the reading came to rest'),
     reading('relief-opening', '2.4'),
-    draft('answer', { run, item: 'relief-at-rest', answer: 'dry', label: 'Dry' }),
-    draft('answer', { run, item: 'check-2', answer: 'held', label: 'Held tight' }),
+    answer('relief-at-rest', 'dry', 'Dry'),
+    answer('check-2', 'held', 'Held tight'),
     reading('check-1', check1),
     draft('test-finished', { run }),
   ]

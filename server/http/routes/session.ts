@@ -1,39 +1,12 @@
 import { api, type Person } from '@uvanta/contract'
-import type { Request, Router } from 'express'
-import { rateLimit } from 'express-rate-limit'
+import type { Request } from 'express'
 import type { App } from '../../app'
 import { changePassword, signIn } from '../../service/people'
-import { sendProblem } from '../problem'
-import type { Bind } from '../route'
+import { addressOf, type Bind } from '../route'
 
-const WINDOW_MS = 10 * 60_000
-const ATTEMPTS = 8
-
-export function bindSession(app: App, bind: Bind, router: Router): void {
-  router.post(
-    '/api/v1/session',
-    rateLimit({
-      windowMs: WINDOW_MS,
-      limit: ATTEMPTS,
-      skipSuccessfulRequests: true,
-      standardHeaders: true,
-      legacyHeaders: false,
-      // One name is throttled for everyone, so that guessing from many places does not help.
-      keyGenerator: (req) =>
-        `name:${String((req.body as { username?: unknown })?.username)
-          .toLowerCase()
-          .slice(0, 80)}`,
-      handler: (_req, res) =>
-        sendProblem(
-          res,
-          429,
-          'Too many wrong passwords for this name. Wait ten minutes, then try again.',
-        ),
-    }),
-  )
-
+export function bindSession(app: App, bind: Bind): void {
   bind(api.session.signIn, async ({ body, req }) => {
-    const person = await signIn(app, body.username, body.password)
+    const person = await signIn(app, body.username, body.password, addressOf(req))
     await renew(req, person)
     return person
   })
@@ -42,8 +15,8 @@ export function bindSession(app: App, bind: Bind, router: Router): void {
     res.clearCookie('uvanta')
   })
   bind(api.session.me, ({ person }) => ({ person, today: app.today() }))
-  bind(api.session.changePassword, ({ actor, body }) =>
-    changePassword(app, actor(), body.current, body.next),
+  bind(api.session.changePassword, ({ actor, body, req }) =>
+    changePassword(app, actor(), body.current, body.next, addressOf(req)),
   )
 }
 

@@ -1,18 +1,30 @@
-import { api } from '@uvanta/contract'
+import { api, type Person } from '@uvanta/contract'
 import type { EventDraft } from '@uvanta/core/visit'
 import type { App } from '../../app'
 import { appendEvents } from '../../service/append'
+import { ServiceError } from '../../service/errors'
 import { equipmentHistory } from '../../service/history'
 import { keepPhoto, readPhoto } from '../../service/photos'
-import { signVisit } from '../../service/sign'
+import { correctSigned, signVisit } from '../../service/sign'
 import { listVisits, planVisit, readVisit } from '../../service/visits'
-import type { Bind } from '../route'
+import { addressOf, type Bind } from '../route'
+
+/** On a shared tablet another person may have signed in since the entries were made. */
+function madeBy(actor: Person, as: string | undefined): void {
+  if (as === undefined || as === actor.id) return
+  throw new ServiceError(
+    'refused',
+    `These entries were made by another person than ${actor.name}, who is signed in now. Sign in as that person to send them.`,
+    { conflict: 'another-person' },
+  )
+}
 
 export function bindVisits(app: App, bind: Bind): void {
   bind(api.visits.list, ({ actor, query }) => listVisits(app, actor(), query))
   bind(api.visits.read, ({ actor, params }) => readVisit(app, actor(), params.id))
   bind(api.visits.plan, ({ actor, body }) => planVisit(app, actor(), body))
   bind(api.visits.append, async ({ actor, params, body }) => {
+    madeBy(actor(), body.as)
     const events = await appendEvents(
       app,
       actor(),
@@ -22,8 +34,19 @@ export function bindVisits(app: App, bind: Bind): void {
     )
     return { items: events as never }
   })
-  bind(api.visits.sign, ({ actor, params, body }) =>
-    signVisit(app, actor(), params.id, { ...body, event: body.event as EventDraft }),
+  bind(api.visits.sign, ({ actor, params, body, req }) =>
+    signVisit(app, actor(), params.id, {
+      ...body,
+      event: body.event as EventDraft,
+      address: addressOf(req),
+    }),
+  )
+  bind(api.visits.correct, ({ actor, params, body, req }) =>
+    correctSigned(app, actor(), params.id, {
+      ...body,
+      event: body.event as EventDraft,
+      address: addressOf(req),
+    }),
   )
   bind(api.visits.keepPhoto, ({ actor, params, req }) =>
     keepPhoto(app, actor(), params.id, params.photo, req.body),

@@ -51,7 +51,12 @@ const cells = computed(() => {
       />
       <p>
         {{ payload.reason }}
-        <strong v-if="payload.nextDueOn">Next test due {{ dateWords(payload.nextDueOn) }}.</strong>
+        <strong v-if="payload.nextDueOn"
+          >Next test due {{ dateWords(payload.nextDueOn)
+          }}<template v-if="payload.lawfulUntil"
+            >, lawful until {{ dateWords(payload.lawfulUntil) }}</template
+          >.</strong
+        >
         <strong v-if="payload.repairBy">
           {{ payload.outcome.startsWith('fail') ? 'Repair by' : 'Temporary repair: renew by' }}
           {{ dateWords(payload.repairBy) }}.</strong
@@ -88,13 +93,32 @@ const cells = computed(() => {
         </li>
       </ul>
     </section>
+    <section v-if="payload.corrections?.length || payload.clock" class="section">
+      <h2>About this record</h2>
+      <ul class="rows">
+        <li v-for="(c, n) in payload.corrections ?? []" :key="n" class="work">
+          {{ c.what }}: {{ c.was }} → {{ c.is ?? 'withdrawn' }}.
+          <span class="soft">{{ c.why }} Corrected by {{ c.by }}, {{ timeWords(c.at) }}.</span>
+        </li>
+        <li v-if="payload.clock" class="work">{{ payload.clock }}</li>
+      </ul>
+    </section>
     <section class="section signature">
-      <svg viewBox="0 0 400 120" role="img" :aria-label="`Signature of ${payload.tester.name}`">
+      <p v-if="!payload.signature" class="soft">
+        Reissued from the corrected record; not signed anew by hand.
+      </p>
+      <svg
+        v-else
+        viewBox="0 0 400 120"
+        role="img"
+        :aria-label="`Signature of ${payload.tester.name}`"
+      >
         <path :d="payload.signature" />
       </svg>
       <p>
         {{ payload.tester.name }}<br /><span class="soft small"
-          >Signed {{ timeWords(payload.signedAt) }}</span
+          >{{ payload.signature ? 'Signed' : 'First signed' }}
+          {{ timeWords(payload.signedAt) }}</span
         >
       </p>
       <p class="soft small statement">{{ payload.statement }}</p>

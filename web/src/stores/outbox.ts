@@ -1,44 +1,79 @@
 import type { EventDraft } from '@uvanta/core/visit'
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 
-interface OutboxSchema extends DBSchema {
-  drafts: { key: string; value: { visitId: string; drafts: EventDraft[] } }
-  photos: { key: string; value: WaitingPhoto; indexes: { visit: string } }
+/** An entry that is not on the server yet, with the person who made it. */
+export interface WaitingEntry {
+  /** That of the event; ids are made in the order of time. */
+  readonly id: string
+  readonly visitId: string
+  readonly personId: string
+  readonly personName: string
+  readonly draft: EventDraft
 }
 
 /** A photograph that is not on the server yet. */
 export interface WaitingPhoto {
   readonly id: string
   readonly visitId: string
+  readonly personId: string
   readonly content: Blob
+}
+
+interface OutboxSchema extends DBSchema {
+  entries: { key: string; value: WaitingEntry; indexes: { visit: string } }
+  photos: { key: string; value: WaitingPhoto; indexes: { visit: string } }
 }
 
 let opened: Promise<IDBPDatabase<OutboxSchema>> | undefined
 
 /** The device’s own store, which survives a dead battery. */
 export function openDevice() {
-  opened ??= openDB<OutboxSchema>('uvanta', 2, {
-    upgrade: (db, from) => {
-      if (from < 1) db.createObjectStore('drafts', { keyPath: 'visitId' })
+  opened ??= openDB<OutboxSchema>('uvanta', 3, {
+    upgrade: async (db, from, _to, transaction) => {
       if (from < 2)
         db.createObjectStore('photos', { keyPath: 'id' }).createIndex('visit', 'visitId')
+      const entries = db.createObjectStore('entries', { keyPath: 'id' })
+      entries.createIndex('visit', 'visitId')
+      if (from < 1) return
+      // Before, one row held all entries of a visit, and only its technician could make any.
+      const old = transaction as unknown as {
+        objectStore: (name: string) => { getAll: () => Promise<OldRow[]> }
+      }
+      for (const { visitId, drafts } of await old.objectStore('drafts').getAll()) {
+        for (const draft of drafts) {
+          await entries.put({ id: draft.id, visitId, personId: '', personName: '', draft })
+        }
+      }
+      ;(db as unknown as { deleteObjectStore: (name: string) => void }).deleteObjectStore('drafts')
     },
+  }).catch((error: unknown) => {
+    // Tried again at the next entry: the browser may let go of what it held.
+    opened = undefined
+    throw error
   })
   return opened
 }
 
-/** What was recorded on this device and is not acknowledged yet; it survives a dead battery. */
+interface OldRow {
+  readonly visitId: string
+  readonly drafts: readonly EventDraft[]
+}
+
+/**
+ * What was recorded on this device and is not acknowledged yet: a row an entry, so that two tabs
+ * never write over each other, and each under the name of the person who made it.
+ */
 export const outbox = {
-  async read(visitId: string): Promise<EventDraft[]> {
-    return (await (await openDevice()).get('drafts', visitId))?.drafts ?? []
+  /** What waits for a visit, oldest first, of whomever. */
+  async read(visitId: string): Promise<WaitingEntry[]> {
+    const rows = await (await openDevice()).getAllFromIndex('entries', 'visit', visitId)
+    return rows.sort((a, b) => a.id.localeCompare(b.id))
   },
-  async write(visitId: string, drafts: readonly EventDraft[]): Promise<void> {
-    const db = await openDevice()
-    if (drafts.length === 0) await db.delete('drafts', visitId)
-    else
-      await db.put('drafts', {
-        visitId,
-        drafts: JSON.parse(JSON.stringify(drafts)) as EventDraft[],
-      })
+  async keep(entry: WaitingEntry): Promise<void> {
+    await (await openDevice()).put('entries', JSON.parse(JSON.stringify(entry)) as WaitingEntry)
+  },
+  async forget(ids: Iterable<string>): Promise<void> {
+    const transaction = (await openDevice()).transaction('entries', 'readwrite')
+    await Promise.all([...[...ids].map((id) => transaction.store.delete(id)), transaction.done])
   },
 }

@@ -10,10 +10,11 @@ export const photoOutbox = {
   async read(id: string): Promise<Blob | undefined> {
     return (await (await openDevice()).get('photos', id))?.content
   },
-  /** Sends what waits for a visit. @throws ApiProblem when the server does not take one */
-  async flush(visitId: string): Promise<void> {
+  /** Sends what a person took for a visit. @throws ApiProblem when the server does not take one */
+  async flush(visitId: string, personId: string): Promise<void> {
     const db = await openDevice()
     for (const photo of await db.getAllFromIndex('photos', 'visit', visitId)) {
+      if (photo.personId !== undefined && photo.personId !== personId) continue
       const url = urlOf(api.visits.keepPhoto, { id: visitId, photo: photo.id }, undefined)
       const headers = { 'Content-Type': photo.content.type }
       const response = await send(url, { method: 'PUT', headers, body: photo.content })

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
 import { type Job, shippedLibrary } from '@uvanta/core/testing'
-import type { EventDraft, VisitEvent } from '@uvanta/core/visit'
+import { type EventDraft, guard, type VisitEvent } from '@uvanta/core/visit'
 import { createPinia, setActivePinia } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'
 import { useLibrary } from '@/stores/library'
@@ -19,12 +19,25 @@ export const PERSON = {
   })),
 }
 
-/** The server as a device sees it: one visit, the library, and a line that can be cut. */
+/** A server’s answer that is no success. */
+interface Problem {
+  readonly status: number
+  readonly detail: string
+  readonly [more: string]: unknown
+}
+
+/** The server as a device sees it: one visit, the library, the guards, and a line that can be cut. */
 export class OneVisitServer {
   online = true
   readonly id = uuidv7()
   readonly log: VisitEvent[]
   licences = PERSON.licences
+  /** Who is signed in. */
+  person: Pick<typeof PERSON, 'id' | 'name'> = PERSON
+  /** How many entries came in each sending. */
+  readonly sendings: number[] = []
+  /** What the next sending is answered with, once. */
+  fails: Problem | null = null
 
   constructor(job: Job) {
     this.log = [...job.events]
@@ -33,22 +46,28 @@ export class OneVisitServer {
   answer = (url: string, init?: RequestInit): Promise<Response> => {
     if (!this.online) return Promise.reject(new TypeError('no line'))
     const body = typeof init?.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined
-    const found = this.respond(url, init?.method ?? 'GET', body)
-    return Promise.resolve(
-      Response.json(found ?? { title: 'Nothing there', status: 404, detail: `No ${url}` }, {
-        status: found ? 200 : 404,
-      }),
-    )
+    const found = this.respond(url, init?.method ?? 'GET', body) ?? {
+      title: 'Nothing there',
+      status: 404,
+      detail: `No ${url}`,
+    }
+    const { status = 200 } = found as { status?: number }
+    return Promise.resolve(Response.json(found, { status }))
+  }
+
+  /** Somebody else writes to the visit. */
+  write(event: EventDraft, personName: string): void {
+    this.log.push({ ...event, personId: 'other', personName } as VisitEvent)
   }
 
   private respond(url: string, method: string, body: unknown): object | null {
     if (url === '/api/v1/session')
-      return { person: { ...PERSON, licences: this.licences }, today: '2026-06-01' }
+      return { person: { ...PERSON, ...this.person, licences: this.licences }, today: '2026-06-01' }
     if (url === '/api/v1/library') return shippedLibrary
     if (url.startsWith('/api/v1/gauges')) return { items: [], next: null }
     if (url === `/api/v1/visits/${this.id}` && method === 'GET') return this.visit()
     if (url === `/api/v1/visits/${this.id}/events` && method === 'POST')
-      return { items: this.take((body as { events: EventDraft[] }).events) }
+      return this.take(body as { expected: number; as: string; events: EventDraft[] })
     return null
   }
 
@@ -57,11 +76,36 @@ export class OneVisitServer {
     return { id: this.id, technicianId: PERSON.id, events }
   }
 
-  private take(drafts: readonly EventDraft[]) {
+  /** All or nothing, in order, harmless when sent twice; what a guard refuses is refused. */
+  private take({
+    expected,
+    as,
+    events: drafts,
+  }: {
+    expected: number
+    as: string
+    events: EventDraft[]
+  }): object {
+    if (as !== this.person.id) return { status: 409, detail: 'Made by another person.' }
+    this.sendings.push(drafts.length)
+    const failure = this.fails
+    this.fails = null
+    if (failure) return failure
+    const newer = this.visit().events.slice(expected)
+    if (newer.some((e) => !drafts.some((d) => d.id === e.id)))
+      return { status: 409, detail: 'Someone wrote', conflict: 'newer-events', events: newer }
+    const log = [...this.log]
     // What is known already is taken once, as the real server does.
-    for (const d of drafts.filter((n) => !this.log.some((e) => e.id === n.id)))
-      this.log.push({ ...d, personId: PERSON.id, personName: PERSON.name } as VisitEvent)
-    return this.visit().events.filter((e) => drafts.some((d) => d.id === e.id))
+    for (const d of drafts.filter((n) => !this.log.some((e) => e.id === n.id))) {
+      const person = { roles: PERSON.roles, licences: this.licences }
+      const refusal = guard(log, d, { library: shippedLibrary, person })
+      if (refusal) {
+        return { status: 409, detail: `${refusal.why} ${refusal.todo}`, ...refusal, event: d.id }
+      }
+      log.push({ ...d, personId: this.person.id, personName: this.person.name } as VisitEvent)
+    }
+    this.log.splice(0, Infinity, ...log)
+    return { items: this.visit().events.filter((e) => drafts.some((d) => d.id === e.id)) }
   }
 }
 

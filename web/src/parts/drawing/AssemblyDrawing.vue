@@ -4,9 +4,9 @@ import {
   type HoseName,
   isAssemblyKind,
   type Opening,
-  zonesOf,
+  restOpeningOf,
 } from '@uvanta/core/assembly'
-import type { SpaceState } from '@uvanta/core/isolation'
+import { assemblySite, type SpaceState, spaceStates } from '@uvanta/core/pressure'
 import { computed } from 'vue'
 import DrawnHeight from './DrawnHeight.vue'
 import DrawnKit from './DrawnKit.vue'
@@ -54,12 +54,14 @@ const withKit = computed(() => Boolean(props.live && !props.states))
 const geometry = computed(() => (known.value ? geometryOf(known.value, withKit.value) : null))
 const zones = computed<Readonly<Record<string, SpaceState>> | null>(() => {
   if (props.states) return props.states
-  return known.value && props.live ? zonesOf(known.value, props.live) : null
+  if (!known.value || !props.live) return null
+  const { openings, hoses } = props.live
+  return spaceStates(assemblySite(known.value), openings, [], Object.values(hoses))
 })
 const of = (...roles: string[]) =>
   (geometry.value?.elements ?? []).filter((e) => roles.includes(e.role))
 const opening = (id: string): Opening =>
-  props.live?.openings[id] ?? (id.includes('shutoff') ? 'open' : 'shut')
+  props.live?.openings[id] ?? (known.value ? restOpeningOf(known.value, id) : 'shut')
 const number = (id: string) => id.at(-1)
 
 /** The window on the sheet: all of it, or what the step touches with a margin. */

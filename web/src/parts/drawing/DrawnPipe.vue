@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SpaceState } from '@uvanta/core/isolation'
+import type { SpaceState } from '@uvanta/core/pressure'
 import type { DrawnPlace } from './geometry'
 
 /** A water-holding space: filled while live, hatched while trapped, empty when vented, ticked when proved. */

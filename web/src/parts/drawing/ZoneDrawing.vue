@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Opening } from '@uvanta/core/assembly'
-import type { IsolationSite, SpaceState } from '@uvanta/core/isolation'
+import { type Opening, restOpening } from '@uvanta/core/assembly'
+import type { IsolationSite, SpaceState } from '@uvanta/core/pressure'
 import { computed } from 'vue'
 import DrawnValve from './DrawnValve.vue'
 import { BOX, WIDTH, zoneLayout } from './zoneLayout'
@@ -19,7 +19,7 @@ const emit = defineEmits<{ turn: [element: string] }>()
 const layout = computed(() => zoneLayout(props.site))
 const stateOf = (space: string): SpaceState => props.states[space] ?? 'live'
 const opening = (id: string, role: string): Opening =>
-  props.openings[id] ?? (role === 'shutoff' ? 'open' : 'shut')
+  props.openings[id] ?? restOpening(role === 'shutoff' ? 'shutoff' : 'cock')
 </script>
 
 <template>

@@ -1,5 +1,5 @@
 import { facings, type Guide, type PartShape as Shape, partShapes } from '@uvanta/core/guide'
-import { siteOf, spaceStates } from '@uvanta/core/isolation'
+import { siteOf, spaceStates } from '@uvanta/core/pressure'
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import BoltCircle from './BoltCircle.vue'

@@ -1,4 +1,4 @@
-import { connectedWith, type IsolationSite, type SiteZone } from '@uvanta/core/isolation'
+import { connectedWith, type IsolationSite, type SiteZone } from '@uvanta/core/pressure'
 
 type SiteValve = IsolationSite['valves'][number]
 

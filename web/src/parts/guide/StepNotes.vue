@@ -26,6 +26,7 @@ const thread = computed(() => {
 
 <template>
   <p v-if="step.position" class="note"><strong>Position</strong> {{ step.position }}</p>
+  <p v-if="step.people" class="note"><strong>Lift</strong> {{ step.people }} people, together</p>
   <p v-if="step.together" class="note"><strong>Together</strong> {{ step.together }}</p>
   <div v-for="t in step.turns" :key="t.way" class="note turn">
     <TurnArrow :way="t.way" />

@@ -24,7 +24,7 @@ async function signIn() {
   }
   busy.value = true
   try {
-    await session.signIn(username.value, password.value)
+    await session.signIn(username.value.trim().toLowerCase(), password.value)
     const to =
       typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/'
     await router.replace(to)

@@ -36,6 +36,10 @@ const words = {
     title: 'Void',
     text: 'This certificate was issued, and later declared void. Do not rely on it.',
   },
+  altered: {
+    title: 'Altered',
+    text: 'What is stored under this code is not what was signed. Do not rely on it, and tell the utility.',
+  },
   unknown: {
     title: 'Unknown',
     text: 'No certificate has this code. Compare it letter by letter with the paper; if it agrees, ask the utility.',

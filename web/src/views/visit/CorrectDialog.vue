@@ -1,18 +1,35 @@
 <script setup lang="ts">
-import type { PayloadOf, Refusal, VisitEvent } from '@uvanta/core/visit'
+import {
+  attestedKinds,
+  correctionEffect,
+  type PayloadOf,
+  type Refusal,
+  stationTitles,
+  type VisitEvent,
+} from '@uvanta/core/visit'
+import { v7 as uuidv7 } from 'uuid'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { ApiProblem } from '@/api/client'
+import { outcomeWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import { eventWords } from './eventWords'
 
-/** Corrects an entry: the old one stays in the log, struck through, with the reason. */
+/**
+ * Corrects an entry: the old one stays in the log, struck through, with the reason. What that changes
+ * is said before. On a signed visit the tester gives the password; everybody else asks the tester.
+ */
 const props = defineProps<{ event: VisitEvent | null }>()
 const shown = defineModel<boolean>({ required: true })
 const store = useVisit()
-const form = reactive({ value: '', why: '' })
+const library = useLibrary()
+const form = reactive({ value: '', why: '', password: '' })
 const withdraw = ref(false)
 const refusal = shallowRef<Refusal | null>(null)
+const problem = shallowRef<ApiProblem | null>(null)
 const message = ref('')
+const busy = ref(false)
 
 /** The field of the payload that a person would mean. */
 const FIELD: Partial<Record<VisitEvent['kind'], string>> = {
@@ -22,40 +39,98 @@ const FIELD: Partial<Record<VisitEvent['kind'], string>> = {
   'as-found-impossible': 'reason',
 }
 const field = computed(() => (props.event ? FIELD[props.event.kind] : undefined))
+const asking = computed(() => !store.mine)
+/** Verdict and certificate rest on it: the password stands for the hand that signed. */
+const attested = computed(() =>
+  Boolean(store.state.signed && props.event && attestedKinds.includes(props.event.kind)),
+)
 watch(shown, () => {
   const payload = (props.event?.payload ?? {}) as Record<string, string>
-  form.value = field.value ? (payload[field.value] ?? '') : ''
-  form.why = ''
+  Object.assign(form, {
+    value: field.value ? (payload[field.value] ?? '') : '',
+    why: '',
+    password: '',
+  })
   withdraw.value = !field.value
   refusal.value = null
+  problem.value = null
   message.value = ''
 })
 
-function save() {
+const correction = computed<PayloadOf<'correction'> | null>(() => {
+  if (!props.event) return null
+  const about = { of: props.event.id, why: form.why.trim() }
+  if (withdraw.value) return { ...about, withdraw: true }
+  const payload = { ...props.event.payload, [field.value ?? '']: form.value.trim() }
+  return { ...about, withdraw: false, payload }
+})
+const changed = computed(() => {
+  const payload = (props.event?.payload ?? {}) as Record<string, string>
+  return withdraw.value || (field.value && form.value.trim() !== payload[field.value])
+})
+/** How verdicts come out with it, while it is typed. */
+const effect = computed(() => {
+  if (!library.library || !correction.value || !changed.value || asking.value) return []
+  try {
+    return correctionEffect(
+      store.events,
+      {
+        id: uuidv7(),
+        kind: 'correction',
+        payload: correction.value,
+        deviceTime: new Date().toISOString(),
+        deviceOffset: 0,
+      },
+      library.library,
+    )
+  } catch {
+    // What is not a reading yet changes nothing that could be said.
+    return []
+  }
+})
+const outcome = (o: keyof typeof outcomeWords | null) => (o ? outcomeWords[o] : 'open')
+const nameOf = (of: 'as-found' | 'as-left' | 'visit') =>
+  of === 'visit' ? 'The visit' : (stationTitles[of].split(' ')[0] ?? of)
+
+async function save() {
   message.value = ''
-  if (!props.event) return
+  problem.value = null
+  if (!props.event || !correction.value) return
   if (!form.why.trim()) {
-    message.value = 'Say why it is corrected; the reason stays on the record.'
+    message.value = asking.value
+      ? 'Say what should be corrected, and why.'
+      : 'Say why it is corrected; the reason stays on the record.'
     return
   }
-  const payload: PayloadOf<'correction'> = withdraw.value
-    ? { of: props.event.id, why: form.why.trim(), withdraw: true }
-    : {
-        of: props.event.id,
-        why: form.why.trim(),
-        withdraw: false,
-        payload: { ...props.event.payload, [field.value ?? '']: form.value.trim() },
-      }
-  refusal.value = store.record('correction', payload)
+  if (asking.value) {
+    refusal.value = store.record('correction-asked', { of: props.event.id, why: form.why.trim() })
+  } else if (attested.value) {
+    if (!(await sendAttested(correction.value))) return
+  } else refusal.value = store.record('correction', correction.value)
   if (!refusal.value) shown.value = false
+}
+
+async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> {
+  busy.value = true
+  try {
+    await store.correctSigned(payload, form.password)
+    return true
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error
+    return false
+  } finally {
+    busy.value = false
+  }
 }
 </script>
 
 <template>
-  <BModal v-model="shown" title="Correct an entry" no-footer>
+  <BModal v-model="shown" :title="asking ? 'Ask for a correction' : 'Correct an entry'" no-footer>
     <p v-if="event" class="soft">{{ eventWords(event) }}</p>
     <form novalidate @submit.prevent="save">
-      <template v-if="field">
+      <p v-if="asking">The tester of this visit corrects it; what you ask for stands in the log.</p>
+      <template v-else-if="field">
         <label class="form-label" for="correct-value">It should say</label>
         <input
           id="correct-value"
@@ -70,19 +145,41 @@ function save() {
         >
       </template>
       <p v-else>This entry is withdrawn; record it again afterwards.</p>
-      <label class="form-label" for="correct-why">Why</label>
+      <label class="form-label" for="correct-why">{{ asking ? 'What, and why' : 'Why' }}</label>
       <input
         id="correct-why"
         v-model="form.why"
         class="form-control"
         placeholder="Two digits exchanged"
       />
+      <ul v-if="effect.length > 0" class="effect" aria-label="What this changes">
+        <li v-for="e in effect" :key="e.of">
+          {{ nameOf(e.of) }}: {{ outcome(e.before) }} <span aria-hidden="true">→</span>
+          <strong>{{ outcome(e.after) }}</strong>
+        </li>
+      </ul>
+      <template v-if="attested && !asking">
+        <label class="form-label" for="correct-password">Your password</label>
+        <input
+          id="correct-password"
+          v-model="form.password"
+          class="form-control"
+          type="password"
+          autocomplete="current-password"
+        />
+        <p class="soft small">
+          The visit is signed. The certificate stands until it is replaced; the new one names you as
+          the one who corrected.
+        </p>
+      </template>
       <ProblemNote
-        :problem="null"
+        :problem="problem"
         :message="message || (refusal ? `${refusal.why} ${refusal.todo}` : '')"
       />
       <div class="actions mt-3">
-        <BButton type="submit" variant="primary">Correct it</BButton>
+        <BButton type="submit" variant="primary" :disabled="busy">{{
+          asking ? 'Ask the tester' : 'Correct it'
+        }}</BButton>
         <BButton variant="link" @click="shown = false">Leave it</BButton>
       </div>
     </form>
@@ -95,5 +192,13 @@ function save() {
   align-items: center;
   gap: 0.6rem;
   min-height: 48px;
+}
+
+.effect {
+  list-style: none;
+  margin: 1rem 0;
+  padding: 0.6rem 0.9rem;
+  border-left: 4px solid var(--rule-strong);
+  background: var(--paper-sunk);
 }
 </style>

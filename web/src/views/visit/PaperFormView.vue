@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { isAssemblyKind } from '@uvanta/core/assembly'
-import { testPlanOf } from '@uvanta/core/library'
 import { unitLabel } from '@uvanta/core/quantity'
-import { type RunName, stationTitles } from '@uvanta/core/visit'
+import { planOfVisit, type RunName, stationTitles } from '@uvanta/core/visit'
 import { computed, shallowRef } from 'vue'
 import { ApiProblem } from '@/api/client'
 import { dateWords } from '@/composables/words'
@@ -33,11 +32,8 @@ void load()
 const equipment = computed(() => store.visit?.equipment)
 useTitle(() => (equipment.value ? `${equipment.value.tag}, blank form` : undefined))
 const plan = computed(() =>
-  library.library &&
-  store.state.plan?.packId &&
-  equipment.value &&
-  isAssemblyKind(equipment.value.kind)
-    ? testPlanOf(library.library, store.state.plan.packId, equipment.value.kind)
+  library.library && equipment.value && isAssemblyKind(equipment.value.kind)
+    ? planOfVisit(store.state, library.library, props.run)
     : null,
 )
 const cells = computed(() => {

@@ -5,6 +5,7 @@ import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
 import { useLibrary } from '@/stores/library'
+import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import CorrectDialog from './CorrectDialog.vue'
 import { eventWords } from './eventWords'
@@ -12,6 +13,7 @@ import { eventWords } from './eventWords'
 /** The visit's log as it was written; corrected entries stay, struck through. */
 const store = useVisit()
 const library = useLibrary()
+const session = useSession()
 const correcting = shallowRef<VisitEvent | null>(null)
 const dialog = ref(false)
 /** All steps of the guide, those of other ways too: the log outlives a finding that was changed. */
@@ -31,6 +33,8 @@ const entries = computed(() =>
         event,
         words,
         correction,
+        doubt: store.state.clockDoubts[event.id],
+        asked: store.state.asked.find((a) => a.of === event.id),
         now: correction?.payload
           ? eventWords({ ...event, payload: correction.payload } as VisitEvent, stepSays)
           : null,
@@ -43,7 +47,11 @@ const NEWEST = 12
 const all = ref(false)
 const shown = computed(() => (all.value ? entries.value : entries.value.slice(0, NEWEST)))
 useEventListener('beforeprint', () => (all.value = true))
-const mayCorrect = computed(() => store.mine || store.visit !== null)
+const mayCorrect = computed(() => store.mine || session.has('reviewer', 'planner', 'technician'))
+const doubtWords = {
+  'before-planned': 'time of the device, before the visit was planned',
+  'far-from-arrival': 'time of the device, far from when it arrived',
+} as const
 
 function correct(event: VisitEvent) {
   correcting.value = event
@@ -55,7 +63,7 @@ function correct(event: VisitEvent) {
   <section class="section" aria-labelledby="log-title">
     <h2 id="log-title">Log</h2>
     <ol class="rows log">
-      <li v-for="{ event, words, correction, now } in shown" :key="event.id">
+      <li v-for="{ event, words, correction, now, doubt, asked } in shown" :key="event.id">
         <span class="mono small time">{{ clockWords(event.deviceTime) }}</span>
         <span>
           <s v-if="correction">{{ words }}</s>
@@ -64,15 +72,17 @@ function correct(event: VisitEvent) {
             <strong> {{ now ?? 'withdrawn' }}</strong>
             <span class="soft small"> – {{ correction.why }} ({{ correction.by }})</span>
           </template>
+          <span v-if="doubt" class="doubt small"> {{ doubtWords[doubt] }}</span>
+          <strong v-if="asked" class="small"> correction asked for by {{ asked.by }}</strong>
         </span>
         <span class="soft small who">{{ event.seq ? event.personName : 'waits to be sent' }}</span>
         <BButton
           v-if="mayCorrect && correctable.includes(event.kind) && event.seq"
           size="sm"
           variant="link"
-          :aria-label="`Correct: ${words}`"
+          :aria-label="`${store.mine ? 'Correct' : 'Ask to correct'}: ${words}`"
           @click="correct(event)"
-          >Correct</BButton
+          >{{ store.mine ? 'Correct' : 'Ask' }}</BButton
         >
         <span v-else />
       </li>
@@ -85,6 +95,11 @@ function correct(event: VisitEvent) {
 </template>
 
 <style scoped>
+.doubt {
+  color: var(--ink-soft);
+  border-bottom: 2px dashed var(--rule-strong);
+}
+
 .log li {
   display: grid;
   grid-template-columns: 4rem 1fr 9rem 6rem;

@@ -24,6 +24,7 @@ import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
 import TestStation from './test/TestStation.vue'
 import VisitLog from './VisitLog.vue'
+import WaitingEntries from './WaitingEntries.vue'
 
 const props = defineProps<{ id: string }>()
 const store = useVisit()
@@ -59,7 +60,8 @@ const closed = computed(() => Boolean(store.state.signed ?? store.state.stopped)
 const stateName = computed(() => {
   if (store.state.signed) return 'signed'
   if (store.state.stopped) return 'stopped'
-  return store.state.count > 1 ? 'under-way' : 'planned'
+  const begun = Object.values(store.state.kinds).some((k) => k !== 'planned' && k !== 'pinned')
+  return begun ? 'under-way' : 'planned'
 })
 const done = computed<Station[]>(() =>
   store.state.signed ? [...store.state.done, 'as-left'] : [...store.state.done],
@@ -105,12 +107,7 @@ const errand = computed(() =>
           >Go to {{ stationTitles[refused.station] }}</BButton
         >
       </p>
-      <p v-if="store.sendProblem" class="caution mb-3" role="status">
-        {{ store.sendProblem }} {{ store.pending.length }}
-        {{ store.pending.length === 1 ? 'entry waits' : 'entries wait' }} on this device.
-        <BButton variant="link" @click="store.flush()">Send now</BButton>
-        <BButton variant="link" @click="store.dropPending()">Withdraw them</BButton>
-      </p>
+      <WaitingEntries />
       <p v-if="store.state.stopped" class="caution">
         This visit was stopped: {{ store.state.stopped.reason }}
       </p>

@@ -21,7 +21,7 @@ export function eventWords(
   if (isKind(event, 'test-started'))
     return `${runWords[event.payload.run]} test begun with gauge ${event.payload.gauge.tag}`
   if (isKind(event, 'reading'))
-    return `${runWords[event.payload.run]} ${itemWords(event.payload.item)}: ${formatQuantity(event.payload)}`
+    return `${runWords[event.payload.run]} ${itemWords(event.payload.item)}: ${formatQuantity(event.payload)}${insisted(event.payload.insisted)}`
   if (isKind(event, 'answer'))
     return `${runWords[event.payload.run]} ${itemWords(event.payload.item)}: ${event.payload.label}`
   if (isKind(event, 'test-finished')) return `${runWords[event.payload.run]} test finished`
@@ -39,6 +39,10 @@ export function eventWords(
   if (isKind(event, 'photo')) return `Photograph: ${event.payload.caption}`
   if (isKind(event, 'result')) return `${event.payload.title}: ${event.payload.says}`
   if (isKind(event, 'stopped')) return `Stopped: ${event.payload.reason}`
+  if (isKind(event, 'pinned')) return 'Newer rules taken up before it was begun'
+  if (isKind(event, 'correction-asked')) return `Correction asked for: ${event.payload.why}`
+  if (isKind(event, 'certificate-voided'))
+    return `Certificate ${event.payload.number} declared void: ${event.payload.reason}`
   if (isKind(event, 'signed')) return `Signed by ${event.payload.name}`
   if (isKind(event, 'certificate-issued')) return `Certificate ${event.payload.number} issued`
   return guideWords(event, stepSays)
@@ -92,6 +96,7 @@ function guideWords(
 const lengthWords = (length: { value: string; unit: string }) =>
   formatQuantity({ dimension: 'length', ...length } as AnyQuantity)
 const because = (departure: string | undefined) => (departure ? ` – departure: ${departure}` : '')
+const insisted = (why: string | undefined) => (why ? ` – insisted on: ${why}` : '')
 const checkWords = {
   works: 'it works',
   'works-not': 'it does not work',

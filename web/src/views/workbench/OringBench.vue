@@ -45,6 +45,7 @@ const identity = computed<RingIdentity | null>(() => {
       Measure the inside diameter, or the section, or both, in mm.
     </p>
     <template v-else>
+      <p v-if="identity.sure" class="caution">{{ identity.sure }}</p>
       <p v-if="identity.measureNext" class="caution">{{ identity.measureNext }}</p>
       <table class="table">
         <thead>

@@ -24,7 +24,7 @@ const outcome = computed(() =>
     torqueSetting({
       value: Number(form.value),
       unit: form.unit,
-      thread: form.thread,
+      ...(form.thread ? { thread: form.thread } : {}),
       statedFor: form.statedFor,
       surface: form.surface,
       wrenchM: Number(form.wrenchMm) / 1000,
@@ -51,6 +51,7 @@ const outcome = computed(() =>
       <label
         >Thread
         <select v-model="form.thread" class="form-select">
+          <option value="">not known</option>
           <option v-for="t in threads" :key="t.name">{{ t.name }}</option>
         </select>
       </label>
@@ -85,16 +86,17 @@ const outcome = computed(() =>
         <span class="mono">{{ roundTo(outcome.answer.setting, 1) }}</span>
         {{ outcome.answer.unit }} on the wrench
       </p>
-      <p class="soft small">
+      <p v-if="outcome.answer.preloadKn !== undefined" class="soft small">
         Preload about {{ roundTo(outcome.answer.preloadKn, 1) }} kN,
-        {{ Math.round(outcome.answer.stressMpa) }} MPa in the thread; K 0.20 dry, 0.15 lubricated.
+        {{ Math.round(outcome.answer.stressMpa ?? 0) }} MPa in the thread; K 0.20 dry, 0.15
+        lubricated.
       </p>
       <p v-for="q in outcome.answer.questions" :key="q" class="caution">{{ q }}</p>
       <AttachResult
         :result="{
           computation: 'torque-setting',
           title: 'Torque wrench',
-          says: `${form.value} ${form.unit} on ${form.thread}, ${form.surface}: ${roundTo(outcome.answer.setting, 1)} ${outcome.answer.unit} on the wrench`,
+          says: `${form.value} ${form.unit} ${form.thread ? `on ${form.thread}` : 'on a thread not named'}, ${form.surface}: ${roundTo(outcome.answer.setting, 1)} ${outcome.answer.unit} on the wrench`,
         }"
       />
     </template>

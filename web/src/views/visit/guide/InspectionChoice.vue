@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mendedBy, type PlacedStep, renewalAdvice, renewalPolicies } from '@uvanta/core/guide'
-import type { PayloadOf } from '@uvanta/core/visit'
+import { type PayloadOf, policyOfVisit } from '@uvanta/core/visit'
 import { computed, ref } from 'vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
@@ -15,11 +15,11 @@ const { partOf } = useGuide(() => props.step.at)
 
 const seen = ref<string[]>([])
 const policy = computed(() =>
-  library.library?.policies.find((p) => p.family === store.state.plan?.equipment.family),
+  library.library ? policyOfVisit(store.state, library.library) : 'inspect',
 )
 const advice = computed(() =>
   renewalAdvice(
-    policy.value?.policy ?? 'inspect',
+    policy.value,
     props.step.verdicts?.map((v) => v.id) ?? [],
     seen.value,
     mendedBy(props.step),
@@ -49,7 +49,7 @@ function toggle(defect: string) {
     </div>
     <p class="advice">
       <strong>{{ advice.why }}</strong>
-      <span v-if="policy" class="soft"> House rule: {{ renewalPolicies[policy.policy] }}.</span>
+      <span class="soft"> House rule: {{ renewalPolicies[policy] }}.</span>
     </p>
     <div class="answers">
       <BButton

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { type Gauge, api, licenceKinds } from '@uvanta/contract'
 import { slotsOf, variantOf } from '@uvanta/core/guide'
-import { testPlanOf } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/programme'
-import type { PayloadOf, Refusal } from '@uvanta/core/visit'
+import { type PayloadOf, planOfVisit, type Refusal } from '@uvanta/core/visit'
 import { computed, onMounted, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { dateWords } from '@/composables/words'
@@ -32,12 +31,9 @@ onMounted(async () => {
     if (!(error instanceof ApiProblem)) throw error
   }
 })
-const pack = computed(() => {
-  const { plan } = store.state
-  return library.library && plan?.packId
-    ? testPlanOf(library.library, plan.packId, plan.equipment.kind).pack
-    : null
-})
+const pack = computed(() =>
+  library.library ? planOfVisit(store.state, library.library)?.pack : null,
+)
 
 interface Paper {
   readonly title: string

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAssemblyKind, type Opening } from '@uvanta/core/assembly'
+import { isAssemblyKind, type Opening, restOpening } from '@uvanta/core/assembly'
 import { movesOf, type PlacedStep } from '@uvanta/core/guide'
 import { planIsolation } from '@uvanta/core/isolation'
 import type { Refusal, Station } from '@uvanta/core/visit'
@@ -58,7 +58,7 @@ function turn(element: string) {
   if (!props.pressable || !site.value) return
   const role = site.value.valves.find((v) => v.id === element)?.role
   if (!role) return
-  const now = store.state.valves[element] ?? (role === 'shutoff' ? 'open' : 'shut')
+  const now = store.state.valves[element] ?? restOpening(role === 'shutoff' ? 'shutoff' : 'cock')
   const step = props.step ? movesOf(props.step).find((m) => m.element === element) : undefined
   const to: Opening = step && step.to !== now ? step.to : now === 'shut' ? 'open' : 'shut'
   refusal.value = store.record('valve-moved', { element, to })

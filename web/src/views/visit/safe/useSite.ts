@@ -1,4 +1,4 @@
-import { spaceStates } from '@uvanta/core/isolation'
+import { spaceStates } from '@uvanta/core/pressure'
 import { siteOfVisit } from '@uvanta/core/visit'
 import { computed } from 'vue'
 import { useLibrary } from '@/stores/library'

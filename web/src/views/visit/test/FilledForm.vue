@@ -2,7 +2,7 @@
 import type { TestPlan } from '@uvanta/core/library'
 import { actionsOf } from '@uvanta/core/procedure'
 import { type Dimension, parseDisplayed, unitLabel, unitsOf } from '@uvanta/core/quantity'
-import type { Refusal, RunName } from '@uvanta/core/visit'
+import { doubtOf, type Refusal, type RunName } from '@uvanta/core/visit'
 import { computed, reactive, ref, useTemplateRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -22,6 +22,9 @@ const units = reactive<Record<string, string>>(
 )
 /** Gauge above the port, mm, where a hose hangs open to air. */
 const heights = reactive<Record<string, string>>({})
+/** Readings that their gauge cannot have shown, and why they stand all the same. */
+const doubted = reactive<Record<string, boolean>>({})
+const reasons = reactive<Record<string, string>>({})
 const message = ref('')
 
 /** Enter goes to the next field; on the last one it records. */
@@ -43,8 +46,20 @@ function faultOf(): string {
     } catch (error) {
       return `${r.title}: ${(error as Error).message}`
     }
+    const doubt = doubtIn(r.item, r.dimension as Dimension, value)
+    doubted[r.item] = doubt !== ''
+    if (doubt && !reasons[r.item]?.trim()) {
+      return `${r.title}: ${doubt} Mend it, or say beside it how that can be; then it is not assessed.`
+    }
   }
   return ''
+}
+
+/** Why a gauge cannot have shown it, with what was probably meant. */
+function doubtIn(item: string, dimension: Dimension, value: string): string {
+  const run = store.state.runs[props.run]
+  const doubt = run && doubtOf({ dimension, value, unit: units[item] ?? '' }, run)
+  return doubt ? `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}` : ''
 }
 
 function recordAll() {
@@ -76,6 +91,7 @@ function recordOne(r: (typeof records.value)[number]): Refusal | null {
       value,
       unit: units[r.item] ?? '',
       source: 'typed',
+      ...(doubted[r.item] ? { insisted: reasons[r.item]?.trim() ?? '' } : {}),
       ...(r.head
         ? { gaugeAbovePort: { value: heights[r.item]?.trim() || '0', unit: 'mm' as const } }
         : {}),
@@ -122,6 +138,10 @@ function recordOne(r: (typeof records.value)[number]): Refusal | null {
             inputmode="decimal"
             placeholder="0"
             data-field
+        /></label>
+        <label v-if="doubted[r.item]" class="height soft small"
+          >It stands all the same, because
+          <input v-model="reasons[r.item]" class="form-control" data-field
         /></label>
       </div>
     </div>

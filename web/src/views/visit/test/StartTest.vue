@@ -82,6 +82,7 @@ function start() {
     run: props.run,
     procedureId: props.plan.procedure.id,
     procedureVersion: props.plan.procedure.version,
+    packVersion: props.plan.pack.version,
     gauge: {
       id: g.id,
       tag: g.tag,

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { testPlanOf } from '@uvanta/core/library'
-import { type Refusal, type RunName, stationTitles } from '@uvanta/core/visit'
+import { planOfVisit, type Refusal, type RunName, stationTitles } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { outcomeWords } from '@/composables/words'
@@ -26,12 +25,9 @@ const refusal = shallowRef<Refusal | null>(null)
 const impossible = ref('')
 const cannot = ref(false)
 
-const plan = computed(() => {
-  const { plan: p } = store.state
-  return p?.packId && library.library
-    ? testPlanOf(library.library, p.packId, p.equipment.kind)
-    : null
-})
+const plan = computed(() =>
+  library.library ? planOfVisit(store.state, library.library, props.run) : null,
+)
 const run = computed(() => store.state.runs[props.run])
 const steps = computed(() => plan.value?.procedure.steps ?? [])
 const chosen = ref<string | null>(null)

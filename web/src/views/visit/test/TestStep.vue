@@ -26,6 +26,7 @@ const asItStands = ref(false)
 const narrow = useMediaQuery('(max-width: 700px)')
 const action = useTemplateRef<HTMLElement>('action')
 
+const runState = computed(() => store.state.runs[props.run])
 const streamed = computed(() => gauge.streaming && !typing.value)
 /** With a gauge on the line the hands come first, then the reading; else both are one press. */
 const handsFirst = computed(() => gauge.streaming && hands.left.value > 0)
@@ -59,9 +60,9 @@ async function handsDone(): Promise<boolean> {
   return false
 }
 
-async function takeTyped(value: string, unit: string) {
+async function takeTyped(value: string, unit: string, insisted: string | undefined) {
   if (!(await handsDone())) return
-  refusal.value = reading.typed(value, unit)
+  refusal.value = reading.typed(value, unit, insisted)
   if (!refusal.value) next()
 }
 
@@ -120,7 +121,13 @@ const takeWords = computed(() =>
           >
           <BButton variant="link" @click="typing = true">Type it instead</BButton>
         </div>
-        <TypedReading v-else :record="record" :step-id="step.id" @take="takeTyped" />
+        <TypedReading
+          v-else-if="runState"
+          :record="record"
+          :step-id="step.id"
+          :run="runState"
+          @take="takeTyped"
+        />
         <div v-if="record.head" class="height">
           <label :for="`height-${step.id}`">Gauge above the port</label>
           <input

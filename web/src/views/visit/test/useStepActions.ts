@@ -1,5 +1,5 @@
 import { actionsOf, carriedOut, type ProcedureStep, type StepAction } from '@uvanta/core/procedure'
-import type { Opening } from '@uvanta/core/assembly'
+import { isAssemblyKind, type Opening, restOpeningOf } from '@uvanta/core/assembly'
 import type { Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import { useGauge } from '@/stores/gauge'
@@ -63,8 +63,9 @@ export function useStepActions(step: ProcedureStep) {
   }
 
   function positionOf(element: string): Opening {
-    const shutoff = /shutoff/.test(element)
-    return visit.state.valves[element] ?? (shutoff ? 'open' : 'shut')
+    const kind = visit.state.plan?.equipment.kind ?? ''
+    const rest = isAssemblyKind(kind) ? restOpeningOf(kind, element) : 'shut'
+    return visit.state.valves[element] ?? rest
   }
 
   return { actions, done, left, busy, refusal, carryOut, turn }

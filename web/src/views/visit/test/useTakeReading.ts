@@ -10,6 +10,16 @@ import { useVisit } from '@/stores/visit'
 const KEPT_S = 240
 /** A needle that never rests is read as the mean of this long, s. */
 const AS_IT_STANDS_S = 1
+/** Over this long its movement is measured, s. */
+const DRIFT_OVER_S = 10
+
+/** How fast a needle that never rests moved at last, in its unit a minute. */
+function driftOf(values: Float64Array, periodS: number): number {
+  const last = values.slice(-Math.round(DRIFT_OVER_S / periodS)).filter((v) => v === v)
+  const [from, to] = [last[0], last.at(-1)]
+  if (from === undefined || to === undefined || last.length < 2) return 0
+  return ((to - from) / ((last.length - 1) * periodS)) * 60
+}
 
 /** Takes the reading of a step, typed or from the trace, and records it. */
 export function useTakeReading(run: RunName, step: ProcedureStep) {
@@ -35,7 +45,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
         }
       : {}
 
-  function typed(value: string, unit: string): Refusal | null {
+  function typed(value: string, unit: string, insisted?: string): Refusal | null {
     message.value = ''
     try {
       parseDisplayed(value)
@@ -49,6 +59,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       value: value.trim(),
       unit,
       source: 'typed',
+      ...(insisted ? { insisted } : {}),
       ...height(),
     })
   }
@@ -67,7 +78,10 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     const mean = last.reduce((a, b) => a + b, 0) / last.length
     const deviation = Math.sqrt(last.reduce((a, b) => a + (b - mean) ** 2, 0) / last.length)
     const fallback = pickOpening(values, source)
-    return fallback && { ...fallback, index: values.length - 1, value: mean, deviation }
+    const driftPerMinute = driftOf(values, hello.periodS)
+    return (
+      fallback && { ...fallback, index: values.length - 1, value: mean, deviation, driftPerMinute }
+    )
   }
 
   /** Takes the reading from the trace. Answers true when it was recorded. */
@@ -99,6 +113,9 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       unit: hello.unit,
       source: 'streamed',
       deviation: Math.round(picked.deviation * 1e5) / 1e5,
+      ...(record?.read === 'plateau'
+        ? { driftPerMinute: Math.round(picked.driftPerMinute * 1e4) / 1e4 }
+        : {}),
       trace: {
         data: encodeTrace({ ...hello, values: values.slice(first) }),
         mark,

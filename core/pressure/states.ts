@@ -1,5 +1,6 @@
-import { spread } from '../assembly'
+import { type Opening, restOpening } from '../assembly'
 import type { IsolationSite, Openings } from './site'
+import { spread } from './spread'
 
 /**
  * live: a source still reaches it. trapped: cut off and not open to the air. vented: open to the
@@ -9,18 +10,28 @@ export type SpaceState = 'live' | 'trapped' | 'vented' | 'proved'
 
 export const isShut = (site: IsolationSite, openings: Openings, valve: string): boolean => {
   const role = site.valves.find((v) => v.id === valve)?.role
-  return (openings[valve] ?? (role === 'shutoff' ? 'open' : 'shut')) === 'shut'
+  return openingOf(openings, valve, role) === 'shut'
 }
+
+const openingOf = (
+  openings: Openings,
+  valve: string,
+  role: 'shutoff' | 'vent' | undefined,
+): Opening => openings[valve] ?? restOpening(role === 'shutoff' ? 'shutoff' : 'cock')
 
 /**
  * How every space stands by the positions of the valves alone, checks passing forward only. What
  * leaks is not in it: only a reading proves zero.
+ * This is the one answer to “is it under pressure?”: the test sheet, the drawing, making safe and the
+ * prover of guides all ask it.
  * @param proved zones that were read at zero
+ * @param fitted vents with a hose of the test kit on them, which lead to no air
  */
 export function spaceStates(
   site: IsolationSite,
   openings: Openings,
   proved: readonly string[] = [],
+  fitted: readonly string[] = [],
 ): Record<string, SpaceState> {
   const both = (from: string, to: string) => [
     [from, to],
@@ -36,7 +47,9 @@ export function spaceStates(
     site.spaces.filter((s) => s.source).map((s) => s.id),
     edges,
   )
-  const open = site.valves.filter((v) => v.role === 'vent' && !isShut(site, openings, v.id))
+  const open = site.valves.filter(
+    (v) => v.role === 'vent' && !isShut(site, openings, v.id) && !fitted.includes(v.id),
+  )
   // A space drains where it can flow to: along a check, never back through it nor past a shut seat.
   const drained = spread(
     open.map((v) => v.from),

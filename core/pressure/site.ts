@@ -1,5 +1,5 @@
-import { isAssemblyKind, layoutOf, type Opening, spread } from '../assembly'
-import type { Guide, GuideZone } from '../guide'
+import { type AssemblyKind, isAssemblyKind, layoutOf, type Opening } from '../assembly'
+import { spread } from './spread'
 
 /** A space that can hold pressure; a source is never made safe: the supply, the customer’s side. */
 export interface Space {
@@ -44,6 +44,17 @@ export interface IsolationSite {
   readonly zones: readonly SiteZone[]
 }
 
+/** A space that can hold pressure, as a guide names it: what shuts it off, what vents it, what it feeds. */
+export interface PressureZone {
+  readonly id: string
+  readonly title: string
+  readonly shutBy?: readonly string[] | undefined
+  readonly ventedBy: readonly string[]
+  readonly neverVentedBy?: readonly string[] | undefined
+  /** Spaces that it feeds through the equipment: past a seat, through a pilot. */
+  readonly feeds?: readonly string[] | undefined
+}
+
 /** How valves stand; one not named stands as in service: shutoffs open, vents shut. */
 export type Openings = Readonly<Record<string, Opening>>
 
@@ -51,7 +62,10 @@ export type Openings = Readonly<Record<string, Opening>>
  * The site of a piece of equipment: from its layout where it has one, else from the zones that its
  * guide names. Null when neither says anything of pressure.
  */
-export function siteOf(guide: Guide | undefined, kind: string): IsolationSite | null {
+export function siteOf(
+  guide: { readonly zones?: readonly PressureZone[] | undefined } | undefined,
+  kind: string,
+): IsolationSite | null {
   const zones = guide?.zones ?? []
   const named = zones.flatMap((z) => [...(z.shutBy ?? []), ...z.ventedBy])
   if (isAssemblyKind(kind)) {
@@ -62,7 +76,13 @@ export function siteOf(guide: Guide | undefined, kind: string): IsolationSite | 
   return zones.length > 0 ? zoneSite(zones) : null
 }
 
-function layoutSite(kind: Parameters<typeof layoutOf>[0]): Omit<IsolationSite, 'zones'> {
+/** The spaces and valves of a kind of assembly, without a guide: all of its inside is one zone. */
+export const assemblySite = (kind: AssemblyKind): IsolationSite => {
+  const own = layoutSite(kind)
+  return { ...own, zones: zonesOn(own, []) }
+}
+
+function layoutSite(kind: AssemblyKind): Omit<IsolationSite, 'zones'> {
   const { places, elements } = layoutOf(kind)
   return {
     spaces: places.map((p) => ({
@@ -82,7 +102,7 @@ function layoutSite(kind: Parameters<typeof layoutOf>[0]): Omit<IsolationSite, '
 }
 
 /** A guide’s zones on a layout: the spaces whose vents it names. Without a guide, all of the inside. */
-function zonesOn(site: Omit<IsolationSite, 'zones'>, zones: readonly GuideZone[]): SiteZone[] {
+function zonesOn(site: Omit<IsolationSite, 'zones'>, zones: readonly PressureZone[]): SiteZone[] {
   if (zones.length === 0) {
     const inside = site.spaces.filter((s) => !s.source).map((s) => s.id)
     const vents = site.valves.filter((v) => v.role === 'vent').map((v) => v.id)
@@ -100,7 +120,7 @@ function zonesOn(site: Omit<IsolationSite, 'zones'>, zones: readonly GuideZone[]
  * Every zone a space of its own between its valves; zones and the valves of each are listed with the
  * downstream one first. A zone that another one feeds lies downstream: its valves lead out.
  */
-function zoneSite(zones: readonly GuideZone[]): IsolationSite {
+export function zoneSite(zones: readonly PressureZone[]): IsolationSite {
   const titleOf = (id: string) => {
     const words = id.replaceAll('-', ' ').replace(/^the /, '')
     return words.charAt(0).toUpperCase() + words.slice(1)
@@ -144,4 +164,22 @@ export function connectedWith(site: IsolationSite, zone: SiteZone): SiteZone[] {
     ])
   const spaces = spread(zone.spaces, edges)
   return site.zones.filter((z) => z.spaces.some((s) => spaces.has(s)))
+}
+
+/** Every valve that has to be shut before a zone is cut off: its own, and those of what feeds it. */
+export function shutFor(site: IsolationSite, zone: string): string[] {
+  const upstream = spread(
+    [zone],
+    site.passages.map((p) => (p.oneWay ? [p.to, p.from] : [p.from, p.to])),
+  )
+  const shutoffs = site.valves.filter(
+    (v) => v.role === 'shutoff' && (upstream.has(v.from) || upstream.has(v.to ?? '')),
+  )
+  return [...new Set(shutoffs.map((v) => v.id))]
+}
+
+/** Zones that feed themselves, round any number of corners: such a guide cannot be walked. */
+export function roundZones(zones: readonly PressureZone[]): string[] {
+  const edges = zones.flatMap((z) => (z.feeds ?? []).map((to) => [z.id, to]))
+  return zones.filter((z) => spread(z.feeds ?? [], edges).has(z.id)).map((z) => z.id)
 }

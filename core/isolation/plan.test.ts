@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { assemblyKinds } from '../assembly'
 import { type Guide, guideRun, movesOf } from '../guide'
 import { shippedLibrary } from '../testing/library'
-import { moveRefusal, type Openings, planIsolation, siteOf, spaceStates, storedEnergy } from '.'
+import { type Openings, siteOf, spaceStates } from '../pressure'
+import { moveRefusal, planIsolation, storedEnergy } from '.'
 
 const guide = (id: string) => shippedLibrary.guides.find((g) => g.id === id) as Guide
 const site = (id: string, kind: string) => {

@@ -1,0 +1,44 @@
+import { formatQuantity, isUnitOf } from '../quantity'
+import { isKind, type PayloadOf, type VisitEvent } from '../visit'
+import type { CertifiedCorrection } from './payload'
+
+/** Every correction of a log, in the words of a certificate. */
+export function correctionsMade(events: readonly VisitEvent[]): CertifiedCorrection[] {
+  return events.flatMap((event) => {
+    if (!isKind(event, 'correction')) return []
+    const { of, why, payload } = event.payload
+    const original = events.find((e) => e.id === of)
+    if (!original) return []
+    return [
+      {
+        what: nameOf(original),
+        was: valueOf(original),
+        ...(payload ? { is: valueOf({ ...original, payload } as VisitEvent) } : {}),
+        why,
+        by: event.personName,
+        at: event.deviceTime,
+      },
+    ]
+  })
+}
+
+function nameOf(event: VisitEvent): string {
+  if (isKind(event, 'reading') || isKind(event, 'answer')) {
+    const { run, item } = event.payload
+    return `${run}, ${item.replaceAll('-', ' ')}`
+  }
+  return event.kind.replaceAll('-', ' ')
+}
+
+function valueOf(event: VisitEvent): string {
+  if (isKind(event, 'reading')) return readingWords(event.payload)
+  if (isKind(event, 'answer')) return event.payload.label
+  if (isKind(event, 'identity')) return event.payload.outcome
+  if (isKind(event, 'repair') || isKind(event, 'note') || isKind(event, 'checked'))
+    return event.payload.text
+  if (isKind(event, 'as-found-impossible')) return event.payload.reason
+  return 'another entry'
+}
+
+const readingWords = ({ dimension, value, unit }: PayloadOf<'reading'>): string =>
+  isUnitOf(dimension, unit) ? formatQuantity({ dimension, value, unit }) : `${value} ${unit}`

@@ -1,0 +1,81 @@
+import type { Guide } from '../guide'
+import type { RulePack } from '../procedure'
+import type { FieldFault } from '../schema'
+import { type LicenceKind, licenceKinds } from './licences'
+import type { SpecSheet } from './sheet'
+import type { Library } from './types'
+
+const unknown = (path: string, what: string, id: string, known: readonly string[]): FieldFault => ({
+  path,
+  message: `there is no ${what} “${id}”. Known: ${known.join(', ') || 'none'}`,
+})
+
+/** Entries of a list under one id. */
+export function twiceFaults(list: readonly { readonly id: string }[]): FieldFault[] {
+  return list.flatMap((e, n) =>
+    list.findIndex((other) => other.id === e.id) < n
+      ? [{ path: `[${n}].id`, message: `“${e.id}” stands twice: rename one` }]
+      : [],
+  )
+}
+
+/** Families of a programme that is not there. */
+export function familyFaults({ families, programmes }: Library): FieldFault[] {
+  const known = programmes.map((p) => p.id)
+  return [
+    ...twiceFaults(families),
+    ...families.flatMap((f, n) =>
+      known.includes(f.programme)
+        ? []
+        : [unknown(`[${n}].programme`, 'programme', f.programme, known)],
+    ),
+  ]
+}
+
+/** Policies for a family that is not there, and second ones for the same. */
+export function policyFaults({ policies, families }: Library): FieldFault[] {
+  const known = families.map((f) => f.id)
+  return policies.flatMap((p, n): FieldFault[] => {
+    if (!known.includes(p.family)) return [unknown(`[${n}].family`, 'family', p.family, known)]
+    const twice = policies.findIndex((other) => other.family === p.family) < n
+    return twice
+      ? [{ path: `[${n}].family`, message: `“${p.family}” has a policy already: keep one` }]
+      : []
+  })
+}
+
+/** A rule pack whose licence nobody can hold. */
+export function packReferenceFaults(pack: RulePack): FieldFault[] {
+  const known = Object.keys(licenceKinds)
+  return known.includes(pack.licence as LicenceKind)
+    ? []
+    : [unknown('licence', 'licence', pack.licence, known)]
+}
+
+/** A spec sheet for a family that is not there. */
+export function sheetReferenceFaults(sheet: SpecSheet, { families }: Library): FieldFault[] {
+  const known = families.map((f) => f.id)
+  return known.includes(sheet.family) ? [] : [unknown('family', 'family', sheet.family, known)]
+}
+
+/** Families, and licences of a guide or of its variants, that are not there. */
+export function guideReferenceFaults(guide: Guide, { families }: Library): FieldFault[] {
+  const known = families.map((f) => f.id)
+  const licences = Object.keys(licenceKinds)
+  const served = [
+    { path: 'family', id: guide.family },
+    ...(guide.alsoFor ?? []).map((id, n) => ({ path: `alsoFor[${n}]`, id })),
+  ]
+  const wanted = [
+    { path: 'licence', id: guide.licence },
+    ...guide.variants.map((v, n) => ({ path: `variants[${n}].licence`, id: v.licence })),
+  ]
+  return [
+    ...served.flatMap(({ path, id }) =>
+      known.includes(id) ? [] : [unknown(path, 'family', id, known)],
+    ),
+    ...wanted.flatMap(({ path, id }) =>
+      id === undefined || licences.includes(id) ? [] : [unknown(path, 'licence', id, licences)],
+    ),
+  ]
+}

@@ -1,0 +1,50 @@
+import { roundTo, unitLabel } from '../quantity'
+import type { Outcome } from './decision'
+import type { ItemJudgement } from './types'
+
+/** What a limited item came to, in one sentence. */
+export function limitReason(
+  item: Pick<
+    ItemJudgement,
+    'reading' | 'unit' | 'limit' | 'limitSense' | 'margin' | 'dimension' | 'corrected'
+  >,
+  outcome: Outcome,
+  expanded: { readonly value: number; readonly digits: number } | undefined,
+): string {
+  const unit = unitLabel(item.dimension ?? 'differential', item.unit ?? '')
+  const read = item.corrected
+    ? `${item.corrected} ${unit} (shown ${item.reading} ${unit}, head corrected)`
+    : `${item.reading} ${unit}`
+  const margin = Math.abs(Number(item.margin))
+  const near = item.limitSense === 'at least' ? 'under' : 'over'
+  const sure = `${roundTo(expanded?.value ?? 0, expanded?.digits ?? 0)} ${unit}`
+  switch (outcome) {
+    case 'not-assessed':
+      return 'guarded acceptance needs a gauge of known accuracy: choose the gauge'
+    case 'pass':
+      return `${read}, ${item.limitSense} ${item.limit} is wanted: ${margin} to spare`
+    case 'pass-uncertain':
+      return `${read} meets ${item.limit} ${unit} by ${margin}, less than the uncertainty of ${sure}: the true value may miss it`
+    case 'fail-uncertain':
+      return `${read} is ${margin} ${near} the limit of ${item.limit} ${unit}, less than the uncertainty of ${sure}: the true value may meet it`
+    case 'fail':
+      return `${read} is ${margin} ${near} the limit of ${item.limit} ${unit}`
+  }
+}
+
+/** What the whole test came to: the gravest required item, and advisory ones that fail. */
+export function reasonOf(outcome: Outcome, items: readonly ItemJudgement[]): string {
+  const required = items.filter((i) => i.requirement === 'required')
+  const fault = required.find((i) => i.outcome === outcome)
+  const advisory = items.filter((i) => i.requirement === 'advisory' && i.outcome.startsWith('fail'))
+  const note =
+    advisory.length > 0
+      ? ` Advisory: ${advisory.map((i) => `${lower(i.title)} – ${i.reason}`).join('; ')}.`
+      : ''
+  if (outcome === 'pass') return `Every required item meets its limit.${note}`
+  const more = required.filter((i) => i.outcome === outcome).length - 1
+  const others = more > 0 ? ` (and ${more} more)` : ''
+  return `${fault?.title ?? 'The test'}: ${fault?.reason ?? 'not recorded'}${others}.${note}`
+}
+
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)

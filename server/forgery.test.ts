@@ -1,0 +1,214 @@
+import { addDays } from '@uvanta/core/programme'
+import type { PayloadOf } from '@uvanta/core/visit'
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { App } from './app'
+import { planVisit } from './service/visits'
+import { readPerson } from './service/people'
+import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { append, arrival, draft, plan, SIGNATURE, skipToReturn, testOf } from './testing/visit'
+import { v7 as uuidv7 } from 'uuid'
+
+/** What a stolen session, a changed client or a wrong clock would write. */
+let app: App
+let world: Awaited<ReturnType<typeof populate>>
+let tester: Agent
+let reviewer: Agent
+let planner: Agent
+beforeAll(async () => {
+  app = await makeTestApp()
+  world = await populate(app)
+  const server = serve(app)
+  tester = await signedIn(server, 'tester')
+  reviewer = await signedIn(server, 'reviewer')
+  planner = await signedIn(server, 'planner')
+})
+const newVisit = () => plan(app, tester, world.equipment.id, world.tester.id)
+const start = (change: (p: PayloadOf<'test-started'>) => PayloadOf<'test-started'>) => {
+  const [started] = testOf(app, world.gaugeId, 'as-found', '7.1')
+  return draft('test-started', change(started!.payload as PayloadOf<'test-started'>))
+}
+const detailOf = async (events: object[]) => {
+  const visit = await newVisit()
+  const response = await append(tester, visit.id, 1, [...arrival(), ...events])
+  return { status: response.status, detail: response.body.detail as string, id: visit.id }
+}
+
+describe('signed', () => {
+  it('comes only through signing', async () => {
+    const visit = await newVisit()
+    const work = [...arrival(), ...testOf(app, world.gaugeId, 'as-found', '7.1'), ...skipToReturn()]
+    await append(tester, visit.id, 1, work).expect(200)
+    const signed = draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' })
+    const forged = await append(tester, visit.id, 1 + work.length, [signed])
+    expect([forged.status, forged.body.detail]).toEqual([
+      409,
+      'A visit is signed with the password. Sign it on its last station.',
+    ])
+    const sign = (event: object) =>
+      tester
+        .post(`/api/v1/visits/${visit.id}/sign`)
+        .send({ expected: 1 + work.length, password: PASSWORD, event })
+    const other = { ...signed, payload: { ...signed.payload, name: 'Anybody At All' } }
+    expect((await sign(other)).body.detail).toMatch(/You sign as The tester/)
+    const empty = { ...signed, payload: { ...signed.payload, signature: 'M' } }
+    expect((await sign(empty)).status).toBe(422)
+    expect((await sign(signed)).body.certificateNumber).toMatch(/-\d{4}-\d{6}$/)
+  })
+})
+
+describe('gauge and licence are the server’s own records', () => {
+  it.each<[string, Partial<PayloadOf<'test-started'>['gauge']>, RegExp]>([
+    [
+      'a gauge that nobody has',
+      { id: uuidv7(), tag: 'NO-SUCH' },
+      /no gauge NO-SUCH in the register/,
+    ],
+    ['a finer one', { accuracyPercent: 0.001 }, /accuracyPercent is 0.25 there/],
+    ['a longer scale', { span: 100 }, /span is 15 there/],
+    ['another serial', { serial: 'DG-9' }, /serial is DG-1 there/],
+    [
+      'an invented calibration',
+      { calibrationCertificate: 'CAL-INVENTED' },
+      /no calibration CAL-INVENTED/,
+    ],
+    ['a calibration that lasts', { calibrationUntil: '2099-01-01' }, /no calibration CAL-1/],
+  ])('%s is refused', async (_, change, says) => {
+    const forged = start((p) => ({ ...p, gauge: { ...p.gauge, ...change } }))
+    const { status, detail } = await detailOf([forged])
+    expect(status).toBe(409)
+    expect(detail).toMatch(says)
+  })
+  it.each<[string, Partial<PayloadOf<'test-started'>['licence']>, RegExp]>([
+    ['another person’s licence', { number: 'BT-other' }, /not one of yours/],
+    [
+      'one that expires later than it does',
+      { expiresOn: '2099-12-31' },
+      /by the register, not to 2099/,
+    ],
+    ['one of another kind', { kind: 'gas-regulator' }, /not one of yours/],
+  ])('%s is refused', async (_, change, says) => {
+    const forged = start((p) => ({ ...p, licence: { ...p.licence, ...change } }))
+    const { status, detail } = await detailOf([forged])
+    expect(status).toBe(409)
+    expect(detail).toMatch(says)
+  })
+})
+
+describe('the clock of the device', () => {
+  const at = <T extends object>(event: T, deviceTime: string): T => ({ ...event, deviceTime })
+  it('revives no licence that has expired', async () => {
+    await app.db.licences.update(
+      { expiresOn: addDays(app.today(), -3) },
+      { where: { number: 'BT-tester' } },
+    )
+    const before = app.now().minus({ days: 5 })
+    const technician = await readPerson(app, world.tester.id)
+    // A visit that was planned long ago, so that the time does not lie before its plan.
+    const old = await planVisit({ ...app, now: () => app.now().minus({ days: 9 }) }, technician, {
+      id: uuidv7(),
+      equipmentId: world.equipment.id,
+      technicianId: world.tester.id,
+      plannedOn: app.today(),
+      purpose: 'periodic-test',
+      rulePack: 'larkhaven-relief-first',
+    })
+    const [started] = testOf(app, world.gaugeId, 'as-found', '7.1')
+    const payload = started!.payload as PayloadOf<'test-started'>
+    const licence = { ...payload.licence, expiresOn: addDays(app.today(), -3) }
+    const events = [...arrival(), draft('test-started', { ...payload, licence })]
+    for (const id of [old.id, (await newVisit()).id]) {
+      const response = await append(
+        tester,
+        id,
+        1,
+        events.map((e) => at({ ...e, id: uuidv7() }, before.toISO())),
+      )
+      expect(response.status).toBe(409)
+      expect(response.body.detail).toMatch(/expired on .*, and the time of this entry is doubtful/)
+    }
+    await app.db.licences.update(
+      { expiresOn: addDays(app.today(), 200) },
+      { where: { number: 'BT-tester' } },
+    )
+  })
+  it('is marked on the certificate when it lies before the plan', async () => {
+    const visit = await newVisit()
+    const early = app.now().minus({ days: 3 }).toISO()
+    const work = [...arrival(), ...testOf(app, world.gaugeId, 'as-found', '7.1'), ...skipToReturn()]
+    await append(
+      tester,
+      visit.id,
+      1,
+      work.map((e) => at(e, early)),
+    ).expect(200)
+    const event = draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' })
+    const signed = await tester
+      .post(`/api/v1/visits/${visit.id}/sign`)
+      .send({ expected: 1 + work.length, password: PASSWORD, event })
+      .expect(200)
+    const certificate = await tester.get(`/api/v1/certificates/${signed.body.certificateId}`)
+    expect(certificate.body.payload.clock).toMatch(
+      new RegExp(`${work.length} bear a time before the visit was planned`),
+    )
+  })
+})
+
+describe('entries of another person', () => {
+  it('are not taken under the name of whoever is signed in', async () => {
+    const visit = await newVisit()
+    const events = [draft('note', { station: 'prepare', text: 'x' })]
+    const send = (as: string) =>
+      tester.post(`/api/v1/visits/${visit.id}/events`).send({ expected: 1, as, events })
+    const refused = await send(world.other.id)
+    expect([refused.status, refused.body.conflict]).toEqual([409, 'another-person'])
+    expect((await send(world.tester.id)).status).toBe(200)
+  })
+})
+
+describe('what the sender knows', () => {
+  it('cannot be more than there is', async () => {
+    const visit = await newVisit()
+    const note = draft('note', { station: 'prepare', text: 'x' })
+    await append(reviewer, visit.id, 1, [draft('note', { station: 'prepare', text: 'Gate' })])
+    const response = await append(tester, visit.id, 1_000_000, [note])
+    expect([response.status, response.body.conflict]).toEqual([409, 'unknown-events'])
+    await append(tester, visit.id, 2, [note]).expect(200)
+  })
+})
+
+describe('a correction', () => {
+  it.each([
+    ['a torque', { dimension: 'torque', unit: 'N·m' }],
+    ['another item', { item: 'no-such-item' }],
+    ['another run', { run: 'as-left' }],
+  ])('makes no %s of a reading, and the test is finished all the same', async (_, change) => {
+    const visit = await newVisit()
+    const work = [...arrival(), ...testOf(app, world.gaugeId, 'as-found', '7.1')]
+    const finish = work.pop()!
+    await append(tester, visit.id, 1, work).expect(200)
+    const reading = work.find((e) => e.kind === 'reading')!
+    const correction = draft('correction', {
+      of: reading.id,
+      why: 'x',
+      withdraw: false,
+      payload: { ...reading.payload, ...change },
+    })
+    await append(tester, visit.id, 1 + work.length, [correction]).expect(409)
+    await append(tester, visit.id, 1 + work.length, [finish]).expect(200)
+  })
+  it('of a reading is the planner’s as little as the reviewer’s', async () => {
+    const visit = await newVisit()
+    const work = [...arrival(), ...testOf(app, world.gaugeId, 'as-found', '7.1')]
+    await append(tester, visit.id, 1, work).expect(200)
+    const reading = work.find((e) => e.kind === 'reading')!
+    const payload = { ...reading.payload, value: '2.9' }
+    const event = draft('correction', { of: reading.id, why: 'x', withdraw: false, payload })
+    for (const agent of [planner, reviewer]) {
+      await append(agent, visit.id, 1 + work.length, [event]).expect(403)
+      await agent
+        .post(`/api/v1/visits/${visit.id}/correct`)
+        .send({ expected: 1 + work.length, password: PASSWORD, event })
+        .expect(403)
+    }
+  })
+})

@@ -1,0 +1,60 @@
+import type { CertificatePayload } from '@uvanta/core/certificate'
+import type { Content } from 'pdfmake/interfaces'
+import { INK, mono, RULE, small } from './pdfText'
+
+/** What was corrected and by whom, and whether the times prove anything. */
+export function remarks(p: CertificatePayload): Content {
+  const corrected = (p.corrections ?? []).map((c) => ({
+    text: `${c.what}: ${c.was} → ${c.is ?? 'withdrawn'}. ${c.why} Corrected by ${c.by}, ${c.at.slice(0, 10)}.`,
+  }))
+  if (corrected.length === 0 && !p.clock) return []
+  return {
+    margin: [0, 12, 0, 0],
+    stack: [
+      { text: 'About this record', bold: true },
+      ...corrected,
+      ...(p.clock ? [{ text: p.clock }] : []),
+    ],
+  }
+}
+
+/** Where to check the certificate, and who signed it. */
+export function closing(p: CertificatePayload, verifyUrl: string): Content {
+  const drawing = (path: string) =>
+    `<svg viewBox="0 0 400 120"><path d="${path.replace(/[^MLCQZ0-9 .,-]/gi, '')}" fill="none" stroke="${INK}" stroke-width="2.5" stroke-linecap="round"/></svg>`
+  return {
+    margin: [0, 16, 0, 0],
+    unbreakable: true,
+    columns: [
+      { width: 104, qr: verifyUrl, fit: 96, eccLevel: 'M', foreground: INK },
+      {
+        width: '*',
+        stack: [
+          { text: 'Check this certificate', bold: true },
+          small('Scan the code, or open'),
+          { ...(mono(verifyUrl, 7.5) as object), link: verifyUrl } as Content,
+          small('No account is needed. The signed file verifies with the public key alone.'),
+        ],
+      },
+      {
+        width: 190,
+        stack: [
+          p.signature
+            ? { svg: drawing(p.signature), width: 160, height: 48 }
+            : ({
+                ...(small(
+                  'Reissued from the corrected record; not signed anew by hand.',
+                ) as object),
+                margin: [0, 20, 0, 8],
+              } as Content),
+          { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 185, y2: 0, lineWidth: RULE }] },
+          { text: p.tester.name, bold: true, margin: [0, 3, 0, 0] },
+          small(`Licence ${p.tester.licence}, valid to ${p.tester.licenceExpiresOn}`),
+          small(
+            `${p.signature ? 'Signed' : 'First signed'} ${p.signedAt.slice(0, 16).replace('T', ' ')} UTC`,
+          ),
+        ],
+      },
+    ],
+  }
+}
