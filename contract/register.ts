@@ -68,6 +68,8 @@ export const equipmentSchema = yup.object({
   site: siteSchema.required(),
   condition: yup.string().oneOf(conditions).required(),
   dueOn: yup.string().nullable().defined(),
+  /** The last day on which the next test is still within the programme’s rule. */
+  lawfulUntil: yup.string().nullable().defined(),
   lastTestedOn: yup.string().nullable().defined(),
   repairBy: yup.string().nullable().defined(),
   version: version(),

@@ -67,6 +67,20 @@ describe('searching equipment', () => {
     expect(items.length).toBeGreaterThan(0)
     expect(items.every((e) => e.dueOn! < app.today())).toBe(true)
   })
+  it.each([
+    ['in-order', '2026-11-30'],
+    ['temporary-repair', '2026-11-30'],
+    ['failed', null],
+    ['not-assessed', null],
+    ['never-tested', null],
+  ] as const)('says until when a test is lawful for one that is %s', async (condition, until) => {
+    const [{ id }] = (await search('q=RP-210')).items as [Equipment]
+    await app.db.equipmentStatus.update(
+      { condition, lastTestedOn: '2025-08-31' },
+      { where: { equipmentId: id } },
+    )
+    expect((await search('q=RP-210')).items[0]!.lawfulUntil).toBe(until)
+  })
   it('refuses a cursor that is not its own', async () => {
     const response = await planner.get('/api/v1/equipment?cursor=bm9wZQ')
     expect(response.status).toBe(422)

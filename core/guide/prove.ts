@@ -23,14 +23,20 @@ export interface Proof {
   readonly paths: number
 }
 
-const MOST_PATHS = 50_000
+const MOST_WAYS = 50_000
 
 /**
  * Walks every way through a guide, each variant with each combination of findings, and holds what is
  * done against what the equipment is: nothing forgotten, nothing opened under pressure, nothing left
  * in. Static: no model’s numbers are needed.
+ *
+ * @param mostWays after which the walk ends and says that the rest is not proved
  */
-export function proveGuide(guide: Guide, subGuides: readonly SubGuide[]): Proof {
+export function proveGuide(
+  guide: Guide,
+  subGuides: readonly SubGuide[],
+  mostWays = MOST_WAYS,
+): Proof {
   const expanded = expandGuide(guide, subGuides)
   const faults = new Collector()
   for (const f of expanded.faults) faults.add({ ...f, step: '', rule: 'sub-guide' })
@@ -41,7 +47,7 @@ export function proveGuide(guide: Guide, subGuides: readonly SubGuide[]): Proof 
   // Names that point nowhere make every further sentence doubtful.
   if (faults.list.length > 0) return { faults: faults.list, paths: 0 }
 
-  const walker = new Walker(guide, expanded.steps, faults)
+  const walker = new Walker(guide, expanded.steps, faults, mostWays)
   for (const variant of guide.variants) walker.walk(variant.id)
   for (const item of guide.kit ?? []) {
     if (!walker.everUsed.has(item.id)) {
@@ -77,6 +83,7 @@ class Walker {
     private readonly guide: Guide,
     private readonly steps: readonly PlacedStep[],
     private readonly faults: Collector,
+    private readonly mostWays: number,
   ) {
     this.powered = steps.some((s) => s.power !== undefined)
   }
@@ -111,12 +118,12 @@ class Walker {
         this.faults.add({ step: step.id, path: step.path, rule, message }),
       )
       if (!step.inspect || !step.verdicts) continue
-      if (this.paths > MOST_PATHS) {
+      if (this.paths > this.mostWays) {
         this.faults.add({
           step: step.id,
           path: step.path,
           rule: 'too-many-ways',
-          message: `more than ${MOST_PATHS} ways lead through the guide, and the rest is not proved: part it, or take verdicts away`,
+          message: `more than ${this.mostWays} ways lead through the guide, and the rest is not proved: part it, or take verdicts away`,
         })
         return
       }

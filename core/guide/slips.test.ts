@@ -348,9 +348,13 @@ describe('a slip that the data shows', () => {
     const more = looks.map((_, n) => ({ id: `p${n}`, title: `P ${n}`, shape: 'disc' as const }))
     const n = index(guide, (s) => s.at === 'rebuild')
     const steps = [...guide.steps.slice(0, n), ...looks, ...guide.steps.slice(n)]
-    expect(rulesOf({ ...guide, parts: [...guide.parts, ...more], steps })).toContain(
-      'too-many-ways',
+    const { faults, paths } = proveGuide(
+      { ...guide, parts: [...guide.parts, ...more], steps },
+      [],
+      500,
     )
+    expect(faults.map((f) => f.rule)).toContain('too-many-ways')
+    expect(paths).toBeLessThan(600)
   })
 })
 

@@ -204,18 +204,18 @@ class Bench {
   /** Waits until the needle rests; one that creeps on is read in the end, with how fast it falls. */
   private readRest(record: StepRecord): { kpa: number; fallPerMinute?: number } {
     const { creep } = record
-    const most = creep ? convertValue('differential', Number(creep.value), creep.unit, 'kPa') : null
+    const most = creep
+      ? convertValue('differential', Number(creep.value), creep.unit, 'kPa')
+      : Infinity
     for (let waited = REST_S; ; waited += REST_S) {
       const from = this.rest(1)
       const last = this.rest(REST_S - 1)
       const fall = ((from - last) / (REST_S - 1)) * 60
       const picked = this.response
-        ? pickPlateau(Float64Array.from(this.trace), this.source())
+        ? pickPlateau(Float64Array.from(this.trace), this.source(), most)
         : null
-      const rests = this.response ? picked !== null : true
-      const drift = picked ? -picked.driftPerMinute : fall
-      if (rests && (most === null || Math.abs(drift) <= most))
-        return { kpa: picked?.value ?? last, fallPerMinute: drift }
+      if (picked) return { kpa: picked.value, fallPerMinute: -picked.driftPerMinute }
+      if (!this.response && Math.abs(fall) <= most) return { kpa: last, fallPerMinute: fall }
       if (waited >= PATIENCE_S || last <= 0) return { kpa: last, fallPerMinute: fall }
     }
   }

@@ -1,15 +1,6 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
-import { parse } from 'yaml'
-import { type Guide, guideSchema, type SubGuide, subGuideSchema } from '../guide'
-import { check } from '../schema'
+import type { Guide, SubGuide } from '../guide'
+import { yamlFolder } from './yaml'
 
-const home = join(import.meta.dirname, '../../library/guides/')
-const read = <T>(folder: string, schema: unknown): T[] =>
-  readdirSync(`${home}${folder}`)
-    .filter((f) => f.endsWith('.yaml'))
-    .map((f) => check(schema as never, parse(readFileSync(`${home}${folder}/${f}`, 'utf8'))) as T)
-
-/** The shipped guides, for tests. */
-export const shippedGuides = read<Guide>('', guideSchema)
-export const shippedSubGuides = read<SubGuide>('shared', subGuideSchema)
+/** The shipped guides, for tests. That they keep to their schema is tested with the library. */
+export const shippedGuides = yamlFolder<Guide>('guides')
+export const shippedSubGuides = yamlFolder<SubGuide>('guides/shared')

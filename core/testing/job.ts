@@ -20,9 +20,11 @@ import {
   guideOfVisit,
   missingSlots,
   type PayloadOf,
+  planOfVisit,
   policyOfVisit,
   type Refusal,
   runOfGuide,
+  type RunName,
   slotFigure,
   type Station,
   type VisitEvent,
@@ -32,12 +34,29 @@ import { shippedLibrary } from './library'
 
 const START = '2026-06-01T08:00:00.000Z'
 
+const LICENCES = ['backflow-tester', 'backflow-tester-check-first', 'gas-regulator']
+
+const GAUGE = {
+  id: '018f0000-0000-7000-8000-000000900777',
+  tag: 'G-1',
+  serial: 'S-1',
+  accuracyPercent: 0.25,
+  accuracyOf: 'span',
+  span: 15,
+  spanUnit: 'psi',
+  calibratedOn: '2026-01-01',
+  calibrationUntil: '2026-12-31',
+  calibrationCertificate: 'CAL-1',
+} as const
+
 export interface JobOptions {
   readonly family: string
   readonly kind: string
   /** Absent for a kind without a field test. */
   readonly packId?: string
   readonly newId?: (n: number) => string
+  /** What flows through it; water when absent. */
+  readonly service?: 'water' | 'gas'
   /** When it begins. */
   readonly from?: string
   /** What an inspection sees: defects by part; sound when absent. */
@@ -60,7 +79,7 @@ export class Job {
     library: shippedLibrary,
     person: {
       roles: ['technician'],
-      licences: ['backflow-tester', 'gas-regulator'].map((kind) => ({
+      licences: LICENCES.map((kind) => ({
         kind,
         number: `${kind}-1`,
         expiresOn: '2030-01-01',
@@ -89,7 +108,7 @@ export class Job {
         sizeIn: '2',
         serial: 'S1',
         maker: 'Maker A',
-        service: 'water',
+        service: options.service ?? 'water',
         position: 'Pit',
         site: 'Bath',
         address: '1 Seagate',
@@ -269,6 +288,21 @@ export class Job {
 
   done(station: Station, skipTo?: 'return'): this {
     return this.must('station-done', { station, ...(skipTo ? { skipTo } : {}) })
+  }
+
+  /** Begins the test that the plan wants, with a gauge in calibration. */
+  startTest(run: RunName): this {
+    const plan = planOfVisit(this.state, shippedLibrary, run)
+    if (!plan) throw new Error(`${this.options.kind} has no test`)
+    const licence = this.context.person.licences.find((l) => l.kind === plan.pack.licence)
+    if (!licence) throw new Error(`the technician holds no licence ${plan.pack.licence}`)
+    return this.must('test-started', {
+      run,
+      procedureId: plan.procedure.id,
+      procedureVersion: plan.procedure.version,
+      gauge: GAUGE,
+      licence,
+    })
   }
 
   /** From Prepare to the point where it is made safe. */

@@ -1,16 +1,7 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
-import { parse } from 'yaml'
 import type { Library } from '../library'
-import { shippedGuides, shippedSubGuides } from './guides'
 import { expandProcedure, type ProcedureFile } from '../procedure'
-
-const home = join(import.meta.dirname, '../../library/')
-const folder = <T>(name: string): T[] =>
-  readdirSync(`${home}${name}`)
-    .filter((f) => f.endsWith('.yaml'))
-    .map((f) => parse(readFileSync(`${home}${name}/${f}`, 'utf8')) as T)
-const file = <T>(name: string): T => parse(readFileSync(`${home}${name}`, 'utf8')) as T
+import { shippedGuides, shippedSubGuides } from './guides'
+import { yamlFile as file, yamlFolder as folder } from './yaml'
 
 const procedureFiles = folder<ProcedureFile>('procedures')
 

@@ -17,13 +17,23 @@ const REACTION_S = 0.6
 /** A found opening belongs to a press that comes within this time after it; a late press is no wrong reading. */
 const BELONGS_S = 30
 
-/** The last rest of a trace; null while it has none. */
-export function pickPlateau(values: Float64Array, source: TraceSource): PickedReading | null {
+/**
+ * The last rest of a trace; null while it has none, or while it moves faster than a rest may. Over a
+ * short stretch noise looks like movement: such a rest is known as one only when it has lasted.
+ *
+ * @param mostDrift in the unit of the samples a minute; none where a step sets no limit
+ */
+export function pickPlateau(
+  values: Float64Array,
+  source: TraceSource,
+  mostDrift = Infinity,
+): PickedReading | null {
   const analysis = analyseTrace(values, source)
   const rest = analysis.plateaus.at(-1)
   // The trace must be resting now, not some time ago.
   if (!rest || (values.length - rest.to) * source.periodS > 1.5) return null
   const { mean, deviation, driftPerMinute } = rest
+  if (Math.abs(driftPerMinute) > mostDrift) return null
   return { index: rest.to - 1, value: mean, deviation, driftPerMinute, analysis }
 }
 

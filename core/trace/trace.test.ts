@@ -76,6 +76,18 @@ describe('a rest', () => {
   })
 })
 
+describe('a rest with a limit to its movement', () => {
+  const creeping = (perMinute: number) => (t: number) => 3 + (perMinute * t) / 60
+  it('is taken when it has lasted, for noise over a moment looks like movement', () => {
+    expect(pickPlateau(samples(30, creeping(0)), source, 0.1)?.value).toBeCloseTo(3, 1)
+  })
+  it('is none while it moves faster, and one without the limit', () => {
+    const slow = samples(30, creeping(0.2))
+    expect(pickPlateau(slow, source, 0.1)).toBeNull()
+    expect(pickPlateau(slow, source)?.driftPerMinute).toBeGreaterThan(0.1)
+  })
+})
+
 describe('an opening', () => {
   it.each([1, 2, 3, 4, 5])('ends a fall: the first drip is where it stops, seed %i', (seed) => {
     const curve = (t: number) => (t < 20 ? 7.6 - 0.24 * t : 2.8 + 0.02 * Math.sin(t))

@@ -9,8 +9,11 @@ import { currentStation, type GuardContext, type Refusal, refuse } from './refus
 import type { VisitState } from './state'
 import type { Station } from './stations'
 
-/** kPa over which a reading is not zero: what the smallest division of a coarse gauge hides. */
-const ZERO_WITHIN_KPA = 1
+/**
+ * kPa over which a reading is not zero. For water what the smallest division of a coarse gauge hides;
+ * a gas service may live at 1.7 kPa, so that zero there is read on a fine one (0.4 in of water).
+ */
+const ZERO_WITHIN_KPA = { water: 1, gas: 0.1 } as const
 
 /** Stations in which the equipment stands open or is being opened. */
 const OPENED: readonly Station[] = ['make-safe', 'open-up', 'rebuild']
@@ -79,7 +82,9 @@ export function guardProof(
       'Open its vent first.',
       'make-safe',
     )
-  if (Math.abs(valueToSi(dimension, Number(value), unit)) > ZERO_WITHIN_KPA) {
+  const gas = state.plan?.equipment.service === 'gas'
+  const zero = gas ? ZERO_WITHIN_KPA.gas : ZERO_WITHIN_KPA.water
+  if (Math.abs(valueToSi(dimension, Number(value), unit)) > zero) {
     return refuse(
       `${value} ${unit} is not zero: it is still under pressure.`,
       'Do not open it. Find what feeds it: a valve that leaks, a bypass, a second supply.',

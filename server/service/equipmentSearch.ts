@@ -14,7 +14,7 @@ export interface EquipmentQuery {
 }
 
 /** A row of the register with its site and customer, before it is nested. */
-export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint'> & {
+export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint' | 'lawfulUntil'> & {
   readonly setPoint: string | Equipment['setPoint']
   readonly siteId: string
   readonly customerId: string

@@ -1,6 +1,6 @@
 import type { Customer, Equipment, Person, Site } from '@uvanta/contract'
-import { familyOf, NotInLibrary, programmeOf } from '@uvanta/core/library'
-import { addDays } from '@uvanta/core/programme'
+import { familyOf, type Library, NotInLibrary, programmeOf } from '@uvanta/core/library'
+import { addDays, lawfulUntil } from '@uvanta/core/programme'
 import { Op, QueryTypes, type WhereOptions } from 'sequelize'
 import type { App } from '../app'
 import type { CustomerRow, EquipmentRow, EquipmentStatusRow, SiteRow } from '../store/rows'
@@ -34,7 +34,7 @@ export async function searchEquipment(app: App, query: EquipmentQuery) {
   const items = rows.slice(0, limit)
   const last = items.at(-1)
   return {
-    items: items.map(toEquipment),
+    items: items.map((row) => toEquipment(app.library, row)),
     next: rows.length > limit && last ? makeCursor(cursorOf(last)) : null,
   }
 }
@@ -48,10 +48,10 @@ export async function readEquipment(app: App, id: string): Promise<Equipment> {
     },
   )
   if (!row) throw notFound('equipment')
-  return toEquipment(row)
+  return toEquipment(app.library, row)
 }
 
-function toEquipment(row: FlatEquipment): Equipment {
+function toEquipment(library: Library, row: FlatEquipment): Equipment {
   const {
     siteId,
     customerId,
@@ -66,6 +66,7 @@ function toEquipment(row: FlatEquipment): Equipment {
   } = row
   return {
     ...rest,
+    lawfulUntil: lawfulUntilOf(library, row),
     setPoint:
       typeof setPoint === 'string' ? (JSON.parse(setPoint) as Equipment['setPoint']) : setPoint,
     site: {
@@ -79,6 +80,13 @@ function toEquipment(row: FlatEquipment): Equipment {
       version: siteVersion,
     },
   }
+}
+
+/** Known only where the last test left the equipment in order. */
+function lawfulUntilOf(library: Library, row: FlatEquipment): string | null {
+  const tested = row.condition === 'in-order' || row.condition === 'temporary-repair'
+  const programme = library.programmes.find((p) => p.id === row.programme)
+  return tested && row.lastTestedOn && programme ? lawfulUntil(programme, row.lastTestedOn) : null
 }
 
 type EquipmentInput = Omit<

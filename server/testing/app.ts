@@ -21,8 +21,13 @@ import { openDatabase } from '../store/database'
 export const PASSWORD = 'correct horse battery'
 const root = join(import.meta.dirname, '..', '..')
 
-/** An application on a new, empty database. */
-export async function makeTestApp(): Promise<App> {
+/**
+ * An application on a new, empty database, or on one that is filled before it is brought up to date.
+ * @param fill runs between making the database and migrating it
+ */
+export async function makeTestApp(
+  fill?: (database: { port: number; password: string; name: string }) => Promise<void> | void,
+): Promise<App> {
   const { port, password } = inject('mariadb')
   const database = `uvanta_${uuidv7().replaceAll('-', '')}`
   const admin = new Sequelize('', 'uvanta', password, {
@@ -44,6 +49,7 @@ export async function makeTestApp(): Promise<App> {
     timeZone: 'UTC',
     database: { host: '127.0.0.1', port, user: 'uvanta', password, database },
   }
+  await fill?.({ port, password, name: database })
   const db = openDatabase(config.database)
   await migrator(db.sequelize).up()
   await db.sequelize.close()

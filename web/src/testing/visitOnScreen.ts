@@ -12,11 +12,31 @@ export const PERSON = {
   username: 'odda',
   name: 'Odda Marrin',
   roles: ['technician'],
-  licences: ['backflow-tester', 'gas-regulator'].map((kind) => ({
+  licences: ['backflow-tester', 'backflow-tester-check-first', 'gas-regulator'].map((kind) => ({
     kind,
     number: `${kind}-1`,
     expiresOn: '2030-01-01',
   })),
+}
+
+export const PASSWORD = 'larkhaven-password'
+
+/** The gauge in the technician’s hand. */
+export const GAUGE = {
+  id: '018f0000-0000-7000-8000-000000900777',
+  tag: 'G-1',
+  serial: 'S-1',
+  maker: 'Maker B',
+  span: '15',
+  spanUnit: 'psi',
+  resolution: '0.1',
+  accuracyPercent: 0.25,
+  accuracyOf: 'span',
+  active: true,
+  version: 1,
+  calibrations: [
+    { id: 'c', calibratedOn: '2026-01-01', validUntil: '2026-12-31', certificate: 'CAL-1' },
+  ],
 }
 
 /** A server’s answer that is no success. */
@@ -64,16 +84,25 @@ export class OneVisitServer {
     if (url === '/api/v1/session')
       return { person: { ...PERSON, ...this.person, licences: this.licences }, today: '2026-06-01' }
     if (url === '/api/v1/library') return shippedLibrary
-    if (url.startsWith('/api/v1/gauges')) return { items: [], next: null }
+    if (url.startsWith('/api/v1/gauges')) return { items: [GAUGE], next: null }
+    if (url === '/api/v1/gauge-link') return { url: null }
     if (url === `/api/v1/visits/${this.id}` && method === 'GET') return this.visit()
     if (url === `/api/v1/visits/${this.id}/events` && method === 'POST')
       return this.take(body as { expected: number; as: string; events: EventDraft[] })
+    if (url === `/api/v1/visits/${this.id}/correct`)
+      return this.correct(body as { password: string; event: EventDraft })
     return null
   }
 
   private visit() {
     const events = this.log.map((e, n) => ({ ...e, seq: n + 1, serverTime: '', hash: '' }))
     return { id: this.id, technicianId: PERSON.id, events }
+  }
+
+  private correct({ password, event }: { password: string; event: EventDraft }): object {
+    if (password !== PASSWORD) return { status: 403, detail: 'That is not your password.' }
+    this.write(event, this.person.name)
+    return this.visit()
   }
 
   /** All or nothing, in order, harmless when sent twice; what a guard refuses is refused. */

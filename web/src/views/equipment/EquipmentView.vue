@@ -106,6 +106,10 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
             /><template v-else>{{ dateWords(e.dueOn) }}</template>
           </dd>
         </div>
+        <div v-if="e.lawfulUntil">
+          <dt>Lawful until</dt>
+          <dd class="mono">{{ dateWords(e.lawfulUntil) }}</dd>
+        </div>
         <div>
           <dt>Last tested</dt>
           <dd class="mono">{{ dateWords(e.lastTestedOn) }}</dd>

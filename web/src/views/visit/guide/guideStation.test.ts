@@ -3,6 +3,7 @@ import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
 import { stationTitles, type Station } from '@uvanta/core/visit'
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
+import { handsOn } from '@/testing/hands'
 import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
 import GuideStation from './GuideStation.vue'
 
@@ -26,22 +27,7 @@ async function show(made: Job, station: Station) {
     global: { plugins: [pinia] },
   })
   await flushPromises()
-  const press = async (name: string) => {
-    const found = screen.findAll('button').find((b) => b.text().startsWith(name))
-    if (!found)
-      throw new Error(
-        `no button “${name}” among ${screen
-          .findAll('button')
-          .map((b) => b.text())
-          .join(', ')}`,
-      )
-    await found.trigger('click')
-    await flushPromises()
-  }
-  const submit = async (form: string) => {
-    await screen.find(form).trigger('submit')
-    await flushPromises()
-  }
+  const { press, submit } = handsOn(screen)
   return { screen, store, server, press, submit, said: () => screen.find('.say').text() }
 }
 const spool = (until: (s: PlacedStep) => boolean) =>

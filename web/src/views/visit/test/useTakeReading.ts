@@ -1,5 +1,5 @@
 import type { ProcedureStep } from '@uvanta/core/procedure'
-import { type Dimension, parseDisplayed, roundTo } from '@uvanta/core/quantity'
+import { convertValue, type Dimension, parseDisplayed, roundTo } from '@uvanta/core/quantity'
 import { encodeTrace, type PickedReading, pickOpening, pickPlateau } from '@uvanta/core/trace'
 import type { PayloadOf, Refusal, RunName } from '@uvanta/core/visit'
 import { ref } from 'vue'
@@ -64,6 +64,14 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     })
   }
 
+  /** How fast the needle may still move in this step, a minute, in the unit of the gauge. */
+  function mostDrift(unit: string): number | undefined {
+    const { creep, dimension } = record ?? {}
+    return creep && dimension
+      ? convertValue(dimension, parseDisplayed(creep.value), creep.unit, unit)
+      : undefined
+  }
+
   /** The reading on the trace; null with a message when there is none yet. */
   function pick(asItStands: boolean): PickedReading | null {
     const { hello } = gauge.view ?? {}
@@ -71,7 +79,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     if (!hello || values.length < 5) return null
     const source = { periodS: hello.periodS, resolution: hello.resolution, span: hello.span }
     if (record?.read !== 'plateau') return pickOpening(values, source)
-    const rest = pickPlateau(values, source)
+    const rest = pickPlateau(values, source, mostDrift(hello.unit))
     if (rest || !asItStands) return rest
     const last = values.slice(-Math.round(AS_IT_STANDS_S / hello.periodS)).filter((v) => v === v)
     if (last.length === 0) return null
@@ -114,7 +122,8 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       source: 'streamed',
       deviation: Math.round(picked.deviation * 1e5) / 1e5,
       ...(record?.read === 'plateau'
-        ? { driftPerMinute: Math.round(picked.driftPerMinute * 1e4) / 1e4 }
+        ? // Cut, not rounded: what rested just within the limit must not be over it on record.
+          { driftPerMinute: Math.trunc(picked.driftPerMinute * 1e4) / 1e4 }
         : {}),
       trace: {
         data: encodeTrace({ ...hello, values: values.slice(first) }),
