@@ -107,3 +107,19 @@ describe('throw-symmetry', () => {
     expect(() => thrown('0', '0')).toThrow(CannotCompute)
   })
 })
+
+describe('convert-quantity', () => {
+  const convert = (dimension: string, value: string, from: string, to: string) =>
+    compute(
+      computationNamed('convert-quantity'),
+      { dimension, value, unit: from, to },
+      shippedLibrary,
+    )
+  it.each([
+    ['temperature', '-273.2', '°C', '°F'],
+    ['temperature', '-460', '°F', '°C'],
+    ['absolutePressure', '-0.1', 'kPa', 'psi'],
+  ])('refuses %s of %s %s, below absolute zero', (dimension, value, from, to) => {
+    expect(() => convert(dimension, value, from, to)).toThrow(/below absolute zero/)
+  })
+})

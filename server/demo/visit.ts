@@ -2,6 +2,7 @@ import type { Gauge, Person } from '@uvanta/contract'
 import { type Fault, SiteModel } from '@uvanta/core/assembly'
 import { testPlanOf } from '@uvanta/core/library'
 import { roundTo, unitDefinition } from '@uvanta/core/quantity'
+import { addDays } from '@uvanta/core/programme'
 import { runTest } from '@uvanta/core/simulate'
 import type { Reading } from '@uvanta/core/verdict'
 import type { EventDraft, EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
@@ -16,6 +17,9 @@ import type { Seeded } from './random'
 import { specOf } from './virtualSite'
 
 export const DEMO_PACK = 'larkhaven-relief-first'
+
+/** Early enough that every visit of the demo was planned before the day on which it is loaded. */
+const PLANNED_DAYS_BEFORE = 14
 
 /** One demo visit, carried out through the same use cases as a real one, at the time it is said to happen. */
 export class DemoVisit {
@@ -35,7 +39,8 @@ export class DemoVisit {
   }
 
   async plan(purpose: PayloadOf<'planned'>['purpose'] = 'periodic-test'): Promise<void> {
-    await planVisit(this.app.at(this.date, -60), this.technician, {
+    const planned = this.app.at(addDays(this.date, -PLANNED_DAYS_BEFORE), 0)
+    await planVisit(planned, this.technician, {
       id: this.id,
       equipmentId: this.equipment.id,
       technicianId: this.technician.id,

@@ -72,7 +72,9 @@ function insist() {
           {{ unitLabel(dimension, u) }}
         </option>
       </select>
-      <BButton type="submit" variant="primary" size="lg">Take the reading</BButton>
+      <BButton type="submit" :variant="asked ? 'outline-primary' : 'primary'" size="lg"
+        >Take the reading</BButton
+      >
     </div>
     <div v-if="asked" :id="`doubt-${stepId}`" class="caution doubt" role="alert">
       <p>{{ asked.why }}{{ asked.meant ? `: ${asked.meant}?` : '.' }}</p>
