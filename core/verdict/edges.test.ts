@@ -136,7 +136,7 @@ describe('what a limited item says', () => {
     const rule = { decisionRule: 'guarded' } as const
     const found = judge([limited('a')], [reading('a', '1.0')], { pack: rule }).items[0]
     // U = 2 · √((0.0375/√3)² + (0.1/√12)²) = 0.07 psi
-    expect(found?.reason).toMatch(/meets 1\.0 psid by 0, less than the uncertainty of 0\.07 psid/)
+    expect(found?.reason).toMatch(/meets 1\.0 psid by 0\.0, less than the uncertainty of 0\.07 psid/)
     expect(found).toMatchObject({ outcome: 'pass-uncertain', expanded: '0.07' })
   })
   it('says nothing of certainty without a gauge, and is not assessed where the rule needs one', () => {
@@ -289,7 +289,7 @@ describe('the whole', () => {
   })
   it('says what is wanted and what is to spare', () => {
     expect(judge([limited('a')], [reading('a', '2.0')]).items[0]?.reason).toBe(
-      '2.0 psid, at least 1.0 is wanted: 1 to spare',
+      '2.0 psid, at least 1.0 is wanted: 1.0 to spare',
     )
   })
 })

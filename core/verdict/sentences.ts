@@ -15,7 +15,8 @@ export function limitReason(
   const read = item.corrected
     ? `${item.corrected} ${unit} (shown ${item.reading} ${unit}, head corrected)`
     : `${item.reading} ${unit}`
-  const margin = Math.abs(Number(item.margin))
+  // As written, so that a margin keeps the digits of its reading.
+  const margin = item.margin?.replace('-', '')
   const near = item.limitSense === 'at least' ? 'under' : 'over'
   const sure = `${roundTo(expanded?.value ?? 0, expanded?.digits ?? 0)} ${unit}`
   switch (outcome) {
