@@ -2,15 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
 import type { PackItem } from '../procedure'
 import { shippedLibrary } from '../testing/library'
+import { readingOf as reading, testGauge as gauge } from '../testing/readings'
 import { judgeTest, type Reading, readingUncertainty, type TestRun } from '.'
-
-const gauge = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
-const reading = (item: string, value: string, unit = 'psi'): Reading => ({
-  item,
-  dimension: 'differential',
-  value,
-  unit,
-})
 
 /** Judges one item of an invented pack on the procedure of a double check. */
 function judged(item: Partial<PackItem>, readings: Reading[], more: Partial<TestRun> = {}) {
@@ -52,18 +45,25 @@ describe('a difference', () => {
   } as const
   it('is the same whatever unit its second reading was displayed in', () => {
     const psi = judged(difference, [reading('check-1', '7.0'), reading('check-2', '3.5')])
-    const kpa = judged(difference, [reading('check-1', '7.0'), reading('check-2', '24.1', 'kPa')])
+    const kpa = judged(difference, [
+      reading('check-1', '7.0'),
+      reading('check-2', '24.1', { unit: 'kPa' }),
+    ])
     expect(psi).toMatchObject({ outcome: 'pass', reading: '3.5', unit: 'psi' })
     expect(Number(kpa.reading)).toBeCloseTo(7 - 24.1 / 6.894757, 1)
     expect(kpa.outcome).toBe('pass')
     expect(
-      judged(difference, [reading('check-1', '7.0'), reading('check-2', '28.0', 'kPa')]).outcome,
+      judged(difference, [reading('check-1', '7.0'), reading('check-2', '28.0', { unit: 'kPa' })])
+        .outcome,
     ).toBe('fail')
   })
   it('is as uncertain as both its readings together', () => {
     const one = readingUncertainty('differential', '7.0', 'psi', gauge).combined
     const other = readingUncertainty('differential', '24.1', 'kPa', gauge).combined / 6.894757
-    const found = judged(difference, [reading('check-1', '7.0'), reading('check-2', '24.1', 'kPa')])
+    const found = judged(difference, [
+      reading('check-1', '7.0'),
+      reading('check-2', '24.1', { unit: 'kPa' }),
+    ])
     expect(Number(found.expanded)).toBeCloseTo(2 * Math.hypot(one, other), 1)
     expect(Number(found.expanded)).toBeGreaterThan(2 * one)
   })

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
 import type { PackItem, PackTest, ProcedureStep, RulePack } from '../procedure'
 import { shippedLibrary } from '../testing/library'
+import { readingOf as reading, testGauge as gauge } from '../testing/readings'
 import {
   type Answer,
   falseAcceptProbability,
@@ -12,15 +13,7 @@ import {
 } from '.'
 import { orderFaults } from './order'
 
-const gauge = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
 const withoutGauge = { gauge: undefined } as unknown as Partial<TestRun>
-const reading = (item: string, value: string, more: Partial<Reading> = {}): Reading => ({
-  item,
-  dimension: 'differential',
-  value,
-  unit: 'psi',
-  ...more,
-})
 const limited = (id: string, more: Partial<PackItem> = {}): PackItem => ({
   id,
   title: `Item ${id}`,
@@ -136,7 +129,9 @@ describe('what a limited item says', () => {
     const rule = { decisionRule: 'guarded' } as const
     const found = judge([limited('a')], [reading('a', '1.0')], { pack: rule }).items[0]
     // U = 2 · √((0.0375/√3)² + (0.1/√12)²) = 0.07 psi
-    expect(found?.reason).toMatch(/meets 1\.0 psid by 0\.0, less than the uncertainty of 0\.07 psid/)
+    expect(found?.reason).toMatch(
+      /meets 1\.0 psid by 0\.0, less than the uncertainty of 0\.07 psid/,
+    )
     expect(found).toMatchObject({ outcome: 'pass-uncertain', expanded: '0.07' })
   })
   it('says nothing of certainty without a gauge, and is not assessed where the rule needs one', () => {

@@ -1,16 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
 import { shippedLibrary } from '../testing/library'
+import { answerOf as said, readingOf as psi, testGauge as gauge } from '../testing/readings'
 import { type Answer, judgeTest, type Reading, type TestRun } from '.'
-
-const gauge = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
-const psi = (item: string, value: string): Reading => ({
-  item,
-  dimension: 'differential',
-  value,
-  unit: 'psi',
-})
-const said = (item: string, answer: string): Answer => ({ item, answer, label: answer })
 
 function judge(
   pack: string,

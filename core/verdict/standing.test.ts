@@ -1,17 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
 import { shippedLibrary } from '../testing/library'
+import { answerOf as said, readingOf as psi, testGauge as gauge } from '../testing/readings'
 import { type Answer, impossible, judgeTest, type Reading, type TestRun } from '.'
-
-const gauge = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
-const psi = (item: string, value: string, more: Partial<Reading> = {}): Reading => ({
-  item,
-  dimension: 'differential',
-  value,
-  unit: 'psi',
-  ...more,
-})
-const said = (item: string, answer: string): Answer => ({ item, answer, label: answer })
 
 type Entry = Reading | Answer
 const isReading = (e: Entry): e is Reading => 'value' in e

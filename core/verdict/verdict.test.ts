@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
 import type { DecisionRule } from '../procedure'
 import { shippedLibrary } from '../testing/library'
+import { readingOf as psi, testGauge as gauge } from '../testing/readings'
 import {
   falseAcceptProbability,
   guardedAcceptance,
@@ -9,20 +10,11 @@ import {
   judgeTest,
   normalBelow,
   type Outcome,
-  type Reading,
   readingUncertainty,
   simpleAcceptance,
   type TestRun,
 } from '.'
 
-const gauge = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
-const psi = (item: string, value: string, more: Partial<Reading> = {}): Reading => ({
-  item,
-  dimension: 'differential',
-  value,
-  unit: 'psi',
-  ...more,
-})
 const healthy: TestRun = {
   readings: [psi('relief-opening', '2.4'), psi('check-1', '7.2')],
   answers: [
