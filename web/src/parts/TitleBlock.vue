@@ -58,20 +58,22 @@ h1 {
   margin: 0.15rem 0 0;
 }
 
+/* Every row is filled to its end, so that no cell stands empty whatever the width. */
 dl {
-  display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
+  --cell: 8.5rem;
+  display: flex;
+  flex-wrap: wrap;
   margin: 0;
   overflow: hidden;
 }
 
-/* Rules between cells, whatever the number of columns; the outermost fall outside. */
+/* Rules between cells, however many stand in a row; the outermost fall outside. */
 dl > div {
   border-right: 1px solid var(--rule);
   border-bottom: 1px solid var(--rule);
   margin: 0 -1px -1px 0;
   padding: 0.35rem 0.75rem;
-  grid-column: span var(--span);
+  flex: var(--span) 1 calc(var(--span) * var(--cell));
   min-width: 0;
 }
 
@@ -118,11 +120,7 @@ dd {
   }
 
   dl {
-    grid-template-columns: 1fr 1fr;
-  }
-
-  dl > div {
-    grid-column: span min(var(--span), 2);
+    --cell: 40%;
   }
 
   .wide-only {
