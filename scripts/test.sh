@@ -48,8 +48,8 @@ check lint npm run -s check:lint
 check boundaries npm run -s check:boundaries
 check types npm run -s check:types
 check mutations bash scripts/mutate.sh --sample
-count unit unit.json timeout 900 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
-count end-to-end e2e.json env PLAYWRIGHT_JSON_OUTPUT_NAME="$out/e2e.json" timeout 1200 npx playwright test --config e2e/playwright.config.ts --reporter=list,json
+count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
+count end-to-end e2e.json env PLAYWRIGHT_JSON_OUTPUT_NAME="$out/e2e.json" timeout 1500 npx playwright test --config e2e/playwright.config.ts --reporter=list,json
 
 say ""
 say "$passed passed, $failed failed"
