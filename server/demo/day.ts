@@ -54,11 +54,12 @@ interface Visited {
   readonly virtualSite: VirtualSite | null
 }
 
-/** Plans a day’s visits for the demo’s technicians. */
+/** Plans a day’s visits for the demo’s technicians, on that day or before it. */
 export async function planDay(
   app: App,
   people: Readonly<Record<string, Person>>,
   equipment: readonly Visited[],
+  plannedOn = app.today(),
 ): Promise<number> {
   let planned = 0
   for (const { who, kind, index, faults = [], pack, purpose = 'periodic-test' } of DAY) {
@@ -71,7 +72,7 @@ export async function planDay(
       id: app.newId(),
       equipmentId: e.id,
       technicianId: technician.id,
-      plannedOn: app.today(),
+      plannedOn,
       purpose,
       ...(pack ? { rulePack: pack } : {}),
     })

@@ -8,7 +8,7 @@ import { inCalibration } from './history'
 import type { DemoApp } from './load'
 import type { Seeded } from './random'
 import { planDay } from './day'
-import { DEMO_PACK, DemoVisit } from './visit'
+import { DEMO_PACK, DemoVisit, PLANNED_DAYS_BEFORE } from './visit'
 
 /** Visits around today in every state, and certificates that did not stay. */
 export async function loadTodaysVisits(
@@ -47,7 +47,12 @@ export async function loadTodaysVisits(
   await underWay.arrive()
   await underWay.test('as-found', [{ element: 'check-1', fault: 'spring-weak', severity: 0.7 }])
 
-  const planned = await planDay(app, people, equipment)
+  const planned = await planDay(
+    app.at(addDays(today, -PLANNED_DAYS_BEFORE), 0),
+    people,
+    equipment,
+    today,
+  )
   const stopped = visitTo(rp(6), teo)
   await stopped.plan('complaint')
   await stopped.append([

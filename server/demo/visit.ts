@@ -19,7 +19,7 @@ import { specOf } from './virtualSite'
 export const DEMO_PACK = 'larkhaven-relief-first'
 
 /** Early enough that every visit of the demo was planned before the day on which it is loaded. */
-const PLANNED_DAYS_BEFORE = 14
+export const PLANNED_DAYS_BEFORE = 14
 
 /** One demo visit, carried out through the same use cases as a real one, at the time it is said to happen. */
 export class DemoVisit {

@@ -72,8 +72,8 @@ function correct(event: VisitEvent) {
             <strong> {{ now ?? 'withdrawn' }}</strong>
             <span class="soft small"> – {{ correction.why }} ({{ correction.by }})</span>
           </template>
-          <span v-if="doubt" class="mark doubt small">{{ doubtWords[doubt] }}</span>
-          <strong v-if="asked" class="mark small">correction asked for by {{ asked.by }}</strong>
+          <span v-if="doubt" class="apart doubt small">{{ doubtWords[doubt] }}</span>
+          <strong v-if="asked" class="apart small">correction asked for by {{ asked.by }}</strong>
         </span>
         <span class="soft small who">{{ event.seq ? event.personName : 'waits to be sent' }}</span>
         <BButton
@@ -95,7 +95,7 @@ function correct(event: VisitEvent) {
 </template>
 
 <style scoped>
-.mark {
+.apart {
   margin-left: 0.6rem;
 }
 
