@@ -60,7 +60,7 @@ module.exports = {
       from: { path: '^core/([^/]+)/' },
       to: {
         path: '^core/([^/]+)/',
-        pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$', '^core/testing/'],
+        pathNot: ['^core/$1/', '^core/.+/index\\.ts$', '^core/testing/'],
       },
     },
     {

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { licenceKinds } from '@uvanta/core/library'
+import { licenceKinds } from '@uvanta/core/catalogue'
 import { line, localDate, slug, strictObject, uuid } from '@uvanta/core/schema'
 import { endpoint, type Role, roles } from './endpoint'
 import { idParams, list, version } from './fields'

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { services } from '@uvanta/core/library'
+import { services } from '@uvanta/core/catalogue'
 import {
   anyQuantity,
   displayed,

@@ -57,6 +57,16 @@ export const MOST_EVENTS = 100
 /** Size of one sending, bytes of JSON. */
 export const MOST_BYTES = 500_000
 
+/** Number of events the sender knew of. */
+const eventCount = yup.number().strict(true).integer().min(0).max(1e6).required()
+
+/** An event that counts only with the password of whoever makes it. */
+const attestedBody = strictObject({
+  expected: eventCount,
+  password: prose(200).required(),
+  event: draftSchema.required(),
+})
+
 const photoParams = strictObject({ id: uuid().required(), photo: uuid().required() })
 
 export const visits = {
@@ -113,8 +123,7 @@ export const visits = {
     access: ['technician', 'reviewer', 'planner'],
     params: idParams,
     body: strictObject({
-      /** Number of events the sender knew of. */
-      expected: yup.number().strict(true).integer().min(0).max(1e6).required(),
+      expected: eventCount,
       /** Who made the entries: they are taken under that name or not at all. */
       as: uuid(),
       events: yup.array(draftSchema.required()).strict(true).min(1).max(MOST_EVENTS).required(),
@@ -128,11 +137,7 @@ export const visits = {
     tag: 'Visits',
     access: ['technician'],
     params: idParams,
-    body: strictObject({
-      expected: yup.number().strict(true).integer().min(0).max(1e6).required(),
-      password: prose(200).required(),
-      event: draftSchema.required(),
-    }),
+    body: attestedBody,
     response: visitSchema,
   }),
   correct: endpoint({
@@ -142,11 +147,7 @@ export const visits = {
     tag: 'Visits',
     access: ['technician'],
     params: idParams,
-    body: strictObject({
-      expected: yup.number().strict(true).integer().min(0).max(1e6).required(),
-      password: prose(200).required(),
-      event: draftSchema.required(),
-    }),
+    body: attestedBody,
     response: visitSchema,
   }),
   keepPhoto: endpoint({

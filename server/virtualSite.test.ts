@@ -1,4 +1,4 @@
-import { assemblyKinds, layoutOf, SiteModel } from '@uvanta/core/assembly'
+import { assemblyKinds, layoutOf, SiteModel } from '@uvanta/core/apparatus/backflow'
 import { describe, expect, it } from 'vitest'
 import { Seeded } from './demo/random'
 import { someFault, specOf, virtualSiteOf } from './demo/virtualSite'

@@ -1,6 +1,6 @@
 import type { Library } from '../library'
 import { formatQuantity } from '../quantity'
-import type { Judgement } from '../verdict'
+import type { Judgement } from '../rules'
 import {
   finalRun,
   planOfVisit,

@@ -5,11 +5,11 @@ export {
   type GuideZone,
   type PartShape,
   partShapes,
-} from './equipment'
-export { differenceOnce, expandGuide, type PlacedStep } from './expand'
-export { fastenerPlan } from './fastenerPlan'
-export { movesOf, type StepMove } from './moves'
-export { type Fault, proveGuide, type Proof } from './prove'
+} from './schema/equipment'
+export { differenceOnce, expandGuide, type PlacedStep } from './schema/expand'
+export { fastenerPlan } from './run/fastenerPlan'
+export { movesOf, type StepMove } from './schema/moves'
+export { type Fault, proveGuide, type Proof } from './prove/prove'
 export {
   type Advice,
   isFouling,
@@ -17,7 +17,7 @@ export {
   renewalAdvice,
   renewalPolicies,
   type RenewalPolicy,
-} from './renewal'
+} from './run/renewal'
 export {
   type GuideRun,
   guideRun,
@@ -29,7 +29,7 @@ export {
   type StepDone,
   stepWords,
   type TrayPart,
-} from './run'
+} from './run/run'
 export {
   type GuideStation,
   guideStations,
@@ -40,7 +40,7 @@ export {
   type Turn,
   type Verb,
   verbOf,
-} from './step'
+} from './schema/step'
 export {
   type Guide,
   guideSchema,
@@ -49,4 +49,5 @@ export {
   type SubGuide,
   subGuideSchema,
   variantOf,
-} from './types'
+} from './schema/guide'
+export { type StoredEnergy, storedEnergy } from './run/storedEnergy'

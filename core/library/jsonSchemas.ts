@@ -1,10 +1,10 @@
 import * as yup from 'yup'
 import { guideSchema, stepSchema, subGuideSchema } from '../guide'
-import { procedureFileSchema, rulePackSchema } from '../procedure'
+import { procedureFileSchema } from '../procedure'
+import { rulePackSchema } from '../rules'
 import { type JsonSchema, toJsonSchema } from '../schema'
-import { policySchema } from './policy'
 import { specSheetSchema } from './sheet'
-import { familySchema, programmeSchema } from './types'
+import { familySchema, policySchema, programmeSchema } from '../catalogue'
 
 const list = <T>(schema: yup.Schema<T>) => yup.array(schema as never).required()
 

@@ -6,7 +6,8 @@ import { parse } from 'yaml'
 import { mendedBy, renewalAdvice, serves } from '../guide'
 import { check } from '../schema'
 import { shippedLibrary } from '../testing/library'
-import { kitOf, librarySchemas, policySchema, sheetFaults, sheetsOf, specSheetSchema } from '.'
+import { kitOf, librarySchemas, sheetFaults, sheetsOf, specSheetSchema } from '.'
+import { policySchema } from '../catalogue'
 
 const home = fileURLToPath(new URL('../../library/', import.meta.url))
 const read = (path: string): unknown => parse(readFileSync(`${home}${path}`, 'utf8'))

@@ -1,8 +1,9 @@
-import type { AssemblyKind } from '../assembly'
+import type { AssemblyKind } from '../apparatus/backflow'
 import { type Guide, serves } from '../guide'
-import type { PackTest, Procedure, RulePack } from '../procedure'
+import type { PackTest, RulePack } from '../rules'
+import type { Procedure } from '../procedure'
 import type { SpecSheet } from './sheet'
-import type { Library } from './types'
+import type { Library } from './library'
 
 /** A library entry that does not exist; the message says what there is. */
 export class NotInLibrary extends Error {

@@ -1,7 +1,7 @@
 import type * as yup from 'yup'
 import { integer, slug, strictObject } from '../schema'
 import { NotInLibrary, packTestOf, type TestPlan, testPlanOf } from './lookup'
-import type { Library } from './types'
+import type { Library } from './library'
 
 /** An entry of the library in one of its versions. */
 const refSchema = () =>

@@ -1,9 +1,9 @@
 import type { Guide } from '../guide'
-import type { RulePack } from '../procedure'
+import type { RulePack } from '../rules'
 import type { FieldFault } from '../schema'
-import { type LicenceKind, licenceKinds } from './licences'
+import { type LicenceKind, licenceKinds } from '../catalogue'
 import type { SpecSheet } from './sheet'
-import type { Library } from './types'
+import type { Library } from './library'
 
 const unknown = (path: string, what: string, id: string, known: readonly string[]): FieldFault => ({
   path,

@@ -10,4 +10,5 @@ export {
   type SiteZone,
   zoneSite,
 } from './site'
+export { type IsolationPlan, moveRefusal, planIsolation, type PlannedMove } from './plan'
 export { isShut, type SpaceState, spaceStates } from './states'

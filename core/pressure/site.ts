@@ -1,5 +1,6 @@
-import { type AssemblyKind, isAssemblyKind, layoutOf, type Opening } from '../assembly'
-import { spread } from './spread'
+import { type AssemblyKind, isAssemblyKind, layoutOf } from '../apparatus/backflow'
+import type { Opening } from '../apparatus'
+import { spread } from '../graph'
 
 /** A space that can hold pressure; a source is never made safe: the supply, the customer’s side. */
 export interface Space {

@@ -1,6 +1,7 @@
-import { type Opening, restOpening } from '../assembly'
+import type { Opening } from '../apparatus'
+import { restOpening } from '../apparatus/backflow'
 import type { IsolationSite, Openings } from './site'
-import { spread } from './spread'
+import { spread } from '../graph'
 
 /**
  * live: a source still reaches it. trapped: cut off and not open to the air. vented: open to the

@@ -1,4 +1,5 @@
-import type { HoseName, Opening } from '../assembly'
+import type { HoseName } from '../apparatus/backflow'
+import type { Opening } from '../apparatus'
 import type { ProcedureStep } from './types'
 
 /** One thing that hands do in a step, in order. */

@@ -1,4 +1,4 @@
-import { onLine } from '../assembly'
+import { onLine } from '../apparatus/backflow'
 import type { FieldFault } from '../schema'
 import type { Procedure, ProcedureFile, ProcedureInclude, ProcedureStep } from './types'
 

@@ -1,4 +1,16 @@
-export * from './actions'
-export * from './crossCheck'
-export * from './expand'
-export * from './types'
+export { actionsOf, carriedOut, type HandMove, type StepAction } from './actions'
+export { type Expanded, expandProcedure } from './expand'
+export { procedureFaults } from './procedureFaults'
+export {
+  type Observation,
+  observations,
+  type Procedure,
+  type ProcedureFile,
+  procedureFileSchema,
+  type ProcedureInclude,
+  procedureSchema,
+  type ProcedureStep,
+  type ReadingPoint,
+  readingPoints,
+  type StepRecord,
+} from './types'

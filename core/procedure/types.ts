@@ -1,17 +1,8 @@
 import * as yup from 'yup'
-import { assemblyKinds, hoseNames, openings } from '../assembly'
+import { assemblyKinds, hoseNames } from '../apparatus/backflow'
+import { openings } from '../apparatus'
 import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
-import {
-  amount,
-  anyQuantity,
-  displayed,
-  integer,
-  line,
-  localDate,
-  prose,
-  slug,
-  strictObject,
-} from '../schema'
+import { amount, integer, line, localDate, prose, slug, strictObject } from '../schema'
 
 /** Where on the trace a streamed reading is taken. */
 export const readingPoints = ['plateau', 'first-drip', 'opening'] as const
@@ -128,73 +119,3 @@ export interface ProcedureFile extends Omit<Procedure, 'steps'> {
   readonly steps: readonly (ProcedureStep | ProcedureInclude)[]
 }
 export type StepRecord = NonNullable<ProcedureStep['record']>
-
-export const requirements = ['required', 'advisory', 'recorded'] as const
-export type Requirement = (typeof requirements)[number]
-
-const packItemSchema = strictObject({
-  id: slug().required(),
-  title: line(80).required(),
-  basis: yup
-    .string()
-    .strict(true)
-    .oneOf(['limit', 'difference', 'answer'] as const)
-    .required(),
-  requirement: yup.string().strict(true).oneOf(requirements).required(),
-  atLeast: anyQuantity().default(undefined).optional(),
-  atMost: anyQuantity().default(undefined).optional(),
-  minuend: slug(),
-  subtrahend: slug(),
-  accept: yup.array(slug().required()).strict(true).min(1),
-  /** Items that lose their meaning when this answer is not an accepted one, or is not given. */
-  invalidates: yup.array(slug().required()).strict(true),
-  /** Items that must have been read before this one. */
-  after: yup.array(slug().required()).strict(true),
-  /** What an answer that is not accepted says of the items it invalidates, and of its own line unless `says` does. */
-  reason: prose(300),
-  says: prose(300),
-}).test(
-  'shape',
-  'a limit needs one of atLeast and atMost, a difference needs minuend, subtrahend and a limit, an answer needs accept',
-  (i) => {
-    if (!i?.basis) return true
-    const limited = Boolean(i.atLeast) !== Boolean(i.atMost)
-    if (i.basis === 'answer') return Boolean(i.accept)
-    return i.basis === 'limit' ? limited : limited && Boolean(i.minuend && i.subtrahend)
-  },
-)
-
-const contradictionSchema = strictObject({
-  item: slug().required(),
-  mayNotExceed: slug().required(),
-  /** Nor may the two be equal. */
-  orEqual: yup.boolean().strict(true),
-  says: prose(300).required(),
-})
-
-const packTestSchema = strictObject({
-  kind: yup.string().strict(true).oneOf(assemblyKinds).required(),
-  procedure: slug().required(),
-  items: yup.array(packItemSchema.required()).strict(true).min(1).required(),
-  contradictions: yup.array(contradictionSchema.required()).strict(true),
-})
-
-export const decisionRules = ['simple', 'guarded'] as const
-export type DecisionRule = (typeof decisionRules)[number]
-
-export const rulePackSchema = strictObject({
-  id: slug().required(),
-  version: integer(1, 9999).required(),
-  title: line(120).required(),
-  authority: line(120).required(),
-  effectiveFrom: localDate().required(),
-  source: prose(600).required(),
-  decisionRule: yup.string().strict(true).oneOf(decisionRules).required(),
-  /** Test uncertainty ratio under which a reading is questioned, usually 4. */
-  questionTurUnder: displayed().required(),
-  licence: slug().required(),
-  tests: yup.array(packTestSchema.required()).strict(true).min(1).required(),
-})
-export type RulePack = yup.InferType<typeof rulePackSchema>
-export type PackTest = RulePack['tests'][number]
-export type PackItem = PackTest['items'][number]

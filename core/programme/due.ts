@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import type { Programme } from '../library'
+import type { Programme } from '../catalogue'
 
 type Rule = Pick<Programme, 'intervalMonths' | 'maximumMonths' | 'eachCalendarYear'>
 

@@ -1,10 +1,10 @@
 import * as yup from 'yup'
 import { NotInLibrary, testPlanOf } from '../library'
-import { assemblyKinds } from '../assembly'
+import { assemblyKinds } from '../apparatus/backflow'
 import type { Procedure } from '../procedure'
 import { type Dimension, dimensionNames, dimensionTitles, isUnitOf } from '../quantity'
 import { displayed, instant, line, number, quantityOf, slug, strictObject } from '../schema'
-import { judgeTest, type Judgement, type TestRun } from '../verdict'
+import { judgeTest, type Judgement, type TestRun } from '../rules'
 import { CannotCompute, computation } from './computation'
 import { gaugeAccuracy } from './gaugeAccuracy'
 

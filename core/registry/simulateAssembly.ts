@@ -1,10 +1,16 @@
 import * as yup from 'yup'
-import { assemblyKinds, type FaultKind, faultKinds, layoutOf, SiteModel } from '../assembly'
+import {
+  assemblyKinds,
+  type FaultKind,
+  faultKinds,
+  layoutOf,
+  SiteModel,
+} from '../apparatus/backflow'
 import { FluidError } from '../fluid'
 import { NotInLibrary, testPlanOf } from '../library'
 import { number, slug, strictObject } from '../schema'
 import { runTest } from '../simulate'
-import { judgeTest } from '../verdict'
+import { judgeTest } from '../rules'
 import { CannotCompute, computation } from './computation'
 import { gaugeAccuracy } from './gaugeAccuracy'
 

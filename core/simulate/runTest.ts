@@ -1,8 +1,9 @@
-import { fineGauge, type GaugeNature, GaugeResponse, onLine, type SiteModel } from '../assembly'
+import { fineGauge, type GaugeNature, GaugeResponse } from '../instrument'
+import { onLine, type SiteModel } from '../apparatus/backflow'
 import { actionsOf, type Procedure, type ProcedureStep, type StepRecord } from '../procedure'
 import { convertValue, roundTo, unitDefinition } from '../quantity'
 import { pickOpening, pickPlateau } from '../trace'
-import type { Answer, Reading } from '../verdict'
+import type { Answer, Reading } from '../rules'
 
 /** The tester that carries a procedure out on a model: how patient, and with which gauge. */
 export interface Tester {

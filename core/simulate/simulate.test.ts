@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { type Condition, type Fault, possibleFaults, SiteModel } from '../assembly'
-import type { PackTest, RulePack } from '../procedure'
+import { type Condition, type Fault, possibleFaults, SiteModel } from '../apparatus/backflow'
+import { type PackTest, type RulePack, judgeTest } from '../rules'
 import { shippedLibrary } from '../testing/library'
 import { randomNumbers } from '../testing/random'
-import { judgeTest } from '../verdict'
 import { runTest } from '.'
 
 const gauge = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const

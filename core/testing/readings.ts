@@ -1,4 +1,4 @@
-import type { Answer, GaugeAccuracy, Reading } from '../verdict'
+import type { Answer, GaugeAccuracy, Reading } from '../rules'
 
 /** A differential gauge as testers carry it, for tests of verdicts. */
 export const testGauge: GaugeAccuracy = { percent: 0.25, of: 'span', span: 15, unit: 'psi' }

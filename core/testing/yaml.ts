@@ -5,7 +5,11 @@ import { parse } from 'yaml'
 
 const root = join(import.meta.dirname, '../..')
 const home = join(root, 'library')
-const kept = join(root, 'node_modules/.cache/uvanta-yaml')
+/** What the parser read is kept beside the parser: a newer one reads everything anew. */
+const parser = JSON.parse(readFileSync(join(root, 'node_modules/yaml/package.json'), 'utf8')) as {
+  version: string
+}
+const kept = join(root, 'node_modules/.cache/uvanta-yaml', parser.version)
 
 /**
  * A shipped file as its text says, for tests. Reading all of them takes seconds, and every test file

@@ -1,4 +1,4 @@
-import { SiteModel } from '@uvanta/core/assembly'
+import { SiteModel } from '@uvanta/core/apparatus/backflow'
 
 const SECONDS = 3600
 const PERIOD_S = 0.1

@@ -1,5 +1,5 @@
 import type { Person } from '@uvanta/contract'
-import type { Fault } from '@uvanta/core/assembly'
+import type { Fault } from '@uvanta/core/apparatus/backflow'
 import type { PayloadOf } from '@uvanta/core/visit'
 import type { App } from '../app'
 import { Op } from 'sequelize'

@@ -1,7 +1,7 @@
 import type { Equipment } from '@uvanta/contract'
 import { sheetsOf } from '@uvanta/core/library'
 import { addDays } from '@uvanta/core/programme'
-import { isAssemblyKind } from '@uvanta/core/assembly'
+import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import type { DemoApp } from './load'
 import { readEquipment, searchTextOf } from '../service/register'
 import type { Seeded } from './random'

@@ -4,7 +4,7 @@ import {
   type Fault,
   layoutOf,
   possibleFaults,
-} from '@uvanta/core/assembly'
+} from '@uvanta/core/apparatus/backflow'
 import type { App } from '../app'
 import type { Seeded } from './random'
 

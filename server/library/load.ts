@@ -9,18 +9,16 @@ import {
 } from '@uvanta/core/guide'
 import {
   familyFaults,
-  familySchema,
   guideReferenceFaults,
   type Library,
   packReferenceFaults,
   policyFaults,
-  policySchema,
-  programmeSchema,
   sheetFaults,
   sheetReferenceFaults,
   specSheetSchema,
   twiceFaults,
 } from '@uvanta/core/library'
+import { familySchema, policySchema, programmeSchema } from '@uvanta/core/catalogue'
 import {
   expandProcedure,
   type Procedure,
@@ -28,9 +26,8 @@ import {
   procedureFaults,
   procedureFileSchema,
   procedureSchema,
-  rulePackFaults,
-  rulePackSchema,
 } from '@uvanta/core/procedure'
+import { rulePackFaults, rulePackSchema } from '@uvanta/core/rules'
 import * as yup from 'yup'
 import { loadYaml } from './yamlFile'
 

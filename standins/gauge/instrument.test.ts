@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ask, type GaugeMessage, parseMessage } from '@uvanta/core/gauge'
+import { ask, type GaugeMessage, parseMessage } from '@uvanta/core/instrument'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { Instrument } from './instrument'
 import { HiddenSites } from './sites'

@@ -1,14 +1,7 @@
-import {
-  fineGauge,
-  GaugeResponse,
-  hoseNames,
-  type HoseName,
-  type Opening,
-  openings,
-  SiteModel,
-} from '@uvanta/core/assembly'
+import { fineGauge, GaugeResponse, formatMessage, type GaugeMessage } from '@uvanta/core/instrument'
+import { hoseNames, type HoseName, SiteModel } from '@uvanta/core/apparatus/backflow'
+import { type Opening, openings } from '@uvanta/core/apparatus'
 import { FluidError } from '@uvanta/core/fluid'
-import { formatMessage, type GaugeMessage } from '@uvanta/core/gauge'
 import { convertValue } from '@uvanta/core/quantity'
 import type { HiddenSites } from './sites'
 

@@ -1,5 +1,10 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
-import { type AssemblySpec, type Fault, faultsAfter, isAssemblyKind } from '@uvanta/core/assembly'
+import {
+  type AssemblySpec,
+  type Fault,
+  faultsAfter,
+  isAssemblyKind,
+} from '@uvanta/core/apparatus/backflow'
 
 /** The hidden condition of one piece of equipment, as the demo writes it. */
 export interface HiddenSite {

@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon'
 import { unitLabel } from '@uvanta/core/quantity'
 import type { Dimension } from '@uvanta/core/quantity'
-import type { Outcome } from '@uvanta/core/verdict'
+import type { Outcome } from '@uvanta/core/rules'
 
 /** 24 Nov 2026 */
 export const dateWords = (date: string | null | undefined): string =>

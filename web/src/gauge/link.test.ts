@@ -1,4 +1,4 @@
-import { formatMessage, type GaugeMessage } from '@uvanta/core/gauge'
+import { formatMessage, type GaugeMessage } from '@uvanta/core/instrument'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { type GaugeDriver, lineReader } from './driver'
 import { GaugeLink, type LinkView } from './link'

@@ -1,4 +1,4 @@
-import { ask, type GaugeHello, type GaugeSight, parseMessage } from '@uvanta/core/gauge'
+import { ask, type GaugeHello, type GaugeSight, parseMessage } from '@uvanta/core/instrument'
 import type { GaugeDriver } from './driver'
 import { Samples } from './samples'
 

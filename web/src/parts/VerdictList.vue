@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Judgement } from '@uvanta/core/verdict'
+import type { Judgement } from '@uvanta/core/rules'
 import { outcomeWords, unitWords } from '@/composables/words'
 import Reading from './Reading.vue'
 import StateMark from './StateMark.vue'

@@ -1,6 +1,6 @@
 import { api } from '@uvanta/contract'
-import { type HoseName, hoseNames } from '@uvanta/core/assembly'
-import { ask } from '@uvanta/core/gauge'
+import { type HoseName, hoseNames } from '@uvanta/core/apparatus/backflow'
+import { ask } from '@uvanta/core/instrument'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'

@@ -1,4 +1,4 @@
-import { type AssemblyKind, type Settings, SiteModel } from '@uvanta/core/assembly'
+import { type AssemblyKind, type Settings, SiteModel } from '@uvanta/core/apparatus/backflow'
 import { FluidError } from '@uvanta/core/fluid'
 import { expose } from 'comlink'
 

@@ -1,4 +1,4 @@
-import type { AssemblyKind, Settings } from '@uvanta/core/assembly'
+import type { AssemblyKind, Settings } from '@uvanta/core/apparatus/backflow'
 import { watchDebounced } from '@vueuse/core'
 import { type Remote, wrap } from 'comlink'
 import { onScopeDispose, type Ref, shallowRef } from 'vue'

@@ -3,9 +3,9 @@ import {
   type AssemblyKind,
   type HoseName,
   isAssemblyKind,
-  type Opening,
   restOpeningOf,
-} from '@uvanta/core/assembly'
+} from '@uvanta/core/apparatus/backflow'
+import type { Opening } from '@uvanta/core/apparatus'
 import { assemblySite, type SpaceState, spaceStates } from '@uvanta/core/pressure'
 import { computed } from 'vue'
 import DrawnHeight from './DrawnHeight.vue'

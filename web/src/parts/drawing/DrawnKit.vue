@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { HoseName, KitValve, Opening } from '@uvanta/core/assembly'
+import type { HoseName, KitValve } from '@uvanta/core/apparatus/backflow'
+import type { Opening } from '@uvanta/core/apparatus'
 import { computed } from 'vue'
 import DrawnValve from './DrawnValve.vue'
 import type { Geometry } from './geometry'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Opening } from '@uvanta/core/assembly'
+import type { Opening } from '@uvanta/core/apparatus'
 import { computed } from 'vue'
 
 /** A valve or cock: a circle with a lever that lies along the flow when it is open. Pressing turns it. */

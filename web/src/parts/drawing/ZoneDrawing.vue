@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { type Opening, restOpening } from '@uvanta/core/assembly'
+import type { Opening } from '@uvanta/core/apparatus'
+import { restOpening } from '@uvanta/core/apparatus/backflow'
 import type { IsolationSite, SpaceState } from '@uvanta/core/pressure'
 import { computed } from 'vue'
 import DrawnValve from './DrawnValve.vue'

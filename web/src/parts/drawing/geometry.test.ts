@@ -1,4 +1,4 @@
-import { assemblyKinds, layoutOf } from '@uvanta/core/assembly'
+import { assemblyKinds, layoutOf } from '@uvanta/core/apparatus/backflow'
 import { describe, expect, it } from 'vitest'
 import { geometryOf } from './geometry'
 

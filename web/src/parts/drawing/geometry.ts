@@ -4,7 +4,7 @@ import {
   kitValves,
   layoutOf,
   type Place,
-} from '@uvanta/core/assembly'
+} from '@uvanta/core/apparatus/backflow'
 
 /** Where things stand on the sheet, in units of the drawing; flow runs left to right. */
 export interface Spot {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api, type Equipment, type Site } from '@uvanta/contract'
-import { services } from '@uvanta/core/library'
+import { services } from '@uvanta/core/catalogue'
 import { v7 as uuidv7 } from 'uuid'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAssemblyKind } from '@uvanta/core/assembly'
+import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import LinkButton from '@/parts/LinkButton.vue'

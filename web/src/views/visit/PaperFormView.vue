@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAssemblyKind } from '@uvanta/core/assembly'
+import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { unitLabel } from '@uvanta/core/quantity'
 import { planOfVisit, type RunName, stationTitles } from '@uvanta/core/visit'
 import { computed, shallowRef } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAssemblyKind, layoutOf } from '@uvanta/core/assembly'
+import { isAssemblyKind, layoutOf } from '@uvanta/core/apparatus/backflow'
 import { type Refusal, workDone } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'

@@ -12,7 +12,7 @@ import CheckStation from './CheckStation.vue'
 import GuideStation from './guide/GuideStation.vue'
 import SignForm from './SignForm.vue'
 import StationFrame from './StationFrame.vue'
-import TestStation from './test/TestStation.vue'
+import TestStation from './fieldtest/TestStation.vue'
 
 /** The as-left test where one is due, then what the guide still asks for, signature, certificate. */
 const store = useVisit()

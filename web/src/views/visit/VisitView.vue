@@ -22,7 +22,7 @@ import ConflictDialog from './ConflictDialog.vue'
 import NoteStation from './NoteStation.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
-import TestStation from './test/TestStation.vue'
+import TestStation from './fieldtest/TestStation.vue'
 import VisitLog from './VisitLog.vue'
 import WaitingEntries from './WaitingEntries.vue'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { planIsolation, type PlannedMove } from '@uvanta/core/isolation'
+import { planIsolation, type PlannedMove } from '@uvanta/core/pressure'
 import { computed } from 'vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useVisit } from '@/stores/visit'

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { isAssemblyKind, type Opening, restOpening } from '@uvanta/core/assembly'
+import { isAssemblyKind, restOpening } from '@uvanta/core/apparatus/backflow'
+import type { Opening } from '@uvanta/core/apparatus'
 import { movesOf, type PlacedStep } from '@uvanta/core/guide'
-import { planIsolation } from '@uvanta/core/isolation'
+import { planIsolation } from '@uvanta/core/pressure'
 import type { Refusal, Station } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { storedEnergy } from '@uvanta/core/isolation'
+import { storedEnergy } from '@uvanta/core/guide'
 import { computed } from 'vue'
 import { useGuide } from '../guide/useGuide'
 

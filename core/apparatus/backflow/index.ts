@@ -1,0 +1,5 @@
+export { type AssemblySpec, assemblyNetwork } from './build'
+export * from './condition'
+export * from './kinds'
+export * from './layout'
+export * from './site'

@@ -1,0 +1,181 @@
+import type { AssemblyKind } from './kinds'
+import type { Opening } from '../openings'
+
+export type Role = 'shutoff' | 'cock' | 'check' | 'relief' | 'air-inlet' | 'meter'
+
+/** How a valve stands in service: shutoffs open, everything else that is turned shut. */
+export const restOpening = (role: Role | undefined): Opening =>
+  role === 'shutoff' ? 'open' : 'shut'
+
+/** One thing on an assembly that a person can point at. */
+export interface Element {
+  readonly id: string
+  readonly role: Role
+  readonly label: string
+  /** Main line, or the metered bypass of a detector assembly. */
+  readonly line: 'main' | 'bypass'
+  /** The place it stands at; for shutoffs and checks the place on its inlet side. */
+  readonly at: string
+  /** Shutoffs, checks and meter: the place on the outlet side. */
+  readonly to?: string
+}
+
+/** A water-holding space of an assembly. */
+export interface Place {
+  readonly id: string
+  readonly label: string
+  readonly line: 'main' | 'bypass'
+}
+
+/** What a kind of assembly consists of, in flow order. */
+export interface Layout {
+  readonly kind: AssemblyKind
+  readonly places: readonly Place[]
+  readonly elements: readonly Element[]
+}
+
+type Line = 'main' | 'bypass'
+const words = (line: Line, text: string) =>
+  line === 'main' ? text.charAt(0).toUpperCase() + text.slice(1) : `Bypass ${text}`
+
+/** Names of the bypass carry a prefix, so that one procedure serves both lines. */
+export const onLine = (line: Line, id: string): string => (line === 'main' ? id : `bypass-${id}`)
+
+/** Shutoff 1, cock 2, check 1, cock 3, check 2, cock 4, shutoff 2; cock 1 stands before shutoff 1. */
+function twoChecks(line: Line, relief: boolean, ends: { from: string; to: string }): Layout {
+  const name = (id: string) => onLine(line, id)
+  const body1 = name('body-1')
+  const zone = name('zone')
+  const body2 = name('body-2')
+  const element = (id: string, role: Role, text: string, at: string, to?: string): Element => ({
+    id: name(id),
+    role,
+    label: words(line, text),
+    line,
+    at,
+    ...(to ? { to } : {}),
+  })
+  return {
+    kind: relief ? 'RP' : 'DC',
+    places: [
+      { id: body1, label: words(line, 'body before check 1'), line },
+      { id: zone, label: words(line, relief ? 'zone' : 'space between the checks'), line },
+      { id: body2, label: words(line, 'body after check 2'), line },
+    ],
+    elements: [
+      element('cock-1', 'cock', 'cock 1', ends.from),
+      element('shutoff-1', 'shutoff', 'shutoff 1', ends.from, body1),
+      element('cock-2', 'cock', 'cock 2', body1),
+      element('check-1', 'check', 'check 1', body1, zone),
+      element('cock-3', 'cock', 'cock 3', zone),
+      ...(relief ? [element('relief', 'relief', 'relief valve', zone)] : []),
+      element('check-2', 'check', 'check 2', zone, body2),
+      element('cock-4', 'cock', 'cock 4', body2),
+      element('shutoff-2', 'shutoff', 'shutoff 2', body2, ends.to),
+    ],
+  }
+}
+
+const inlet: Place = { id: 'inlet', label: 'Inlet', line: 'main' }
+const outlet: Place = { id: 'outlet', label: 'Outlet', line: 'main' }
+
+function plain(kind: AssemblyKind): Layout {
+  const { places, elements } = twoChecks('main', kind === 'RP', { from: 'inlet', to: 'outlet' })
+  return { kind, places: [inlet, ...places, outlet], elements }
+}
+
+/** The bypass leaves the main body before check 1 and comes back after check 2, through its meter. */
+function detector(kind: 'RPDA' | 'DCDA'): Layout {
+  const relief = kind === 'RPDA'
+  const main = twoChecks('main', relief, { from: 'inlet', to: 'outlet' })
+  const bypass = twoChecks('bypass', relief, { from: 'body-1', to: 'bypass-meter-in' })
+  const meterIn: Place = { id: 'bypass-meter-in', label: 'Bypass before the meter', line: 'bypass' }
+  const meter: Element = {
+    id: 'bypass-meter',
+    role: 'meter',
+    label: 'Bypass meter',
+    line: 'bypass',
+    at: 'bypass-meter-in',
+    to: 'body-2',
+  }
+  return {
+    kind,
+    places: [inlet, ...main.places, ...bypass.places, meterIn, outlet],
+    elements: [...main.elements, ...bypass.elements, meter],
+  }
+}
+
+/** One check with an air inlet behind it. Cock 1 is before the check, cock 2 (a vent screw on the SVB) after. */
+function vacuumBreaker(kind: 'PVB' | 'SVB'): Layout {
+  const second = kind === 'PVB' ? 'Cock 2' : 'Vent screw'
+  const element = (id: string, role: Role, label: string, at: string, to?: string): Element => ({
+    id,
+    role,
+    label,
+    line: 'main',
+    at,
+    ...(to ? { to } : {}),
+  })
+  return {
+    kind,
+    places: [
+      inlet,
+      { id: 'body-1', label: 'Body before the check', line: 'main' },
+      { id: 'body-2', label: 'Body under the air inlet', line: 'main' },
+      outlet,
+    ],
+    elements: [
+      element('shutoff-1', 'shutoff', 'Shutoff 1', 'inlet', 'body-1'),
+      element('cock-1', 'cock', 'Cock 1', 'body-1'),
+      element('check-1', 'check', 'Check', 'body-1', 'body-2'),
+      element('air-inlet', 'air-inlet', 'Air inlet', 'body-2'),
+      element('cock-2', 'cock', second, 'body-2'),
+      element('shutoff-2', 'shutoff', 'Shutoff 2', 'body-2', 'outlet'),
+    ],
+  }
+}
+
+const layouts: Readonly<Record<AssemblyKind, Layout>> = {
+  RP: plain('RP'),
+  DC: plain('DC'),
+  RPDA: detector('RPDA'),
+  DCDA: detector('DCDA'),
+  PVB: vacuumBreaker('PVB'),
+  SVB: vacuumBreaker('SVB'),
+}
+
+export const layoutOf = (kind: AssemblyKind): Layout => layouts[kind]
+
+/** Valves of the three-hose test kit, which a procedure moves like those of the assembly. */
+export const kitValves = [
+  { id: 'high-control', label: 'High control' },
+  { id: 'low-control', label: 'Low control' },
+  { id: 'bypass-control', label: 'Bypass control' },
+  { id: 'high-bleed', label: 'High bleed' },
+  { id: 'low-bleed', label: 'Low bleed' },
+] as const
+export type KitValve = (typeof kitValves)[number]['id']
+
+const movable: readonly Role[] = ['shutoff', 'cock']
+
+/** Ids of everything that a person can open and shut while testing a kind. */
+export function movableElements(kind: AssemblyKind): string[] {
+  const own = layoutOf(kind).elements.filter((e) => movable.includes(e.role))
+  return [...own.map((e) => e.id), ...kitValves.map((v) => v.id)]
+}
+
+/** How an element stands in service, or a valve of the test kit, which is shut. */
+export const restOpeningOf = (kind: AssemblyKind, id: string): Opening =>
+  restOpening(layoutOf(kind).elements.find((e) => e.id === id)?.role)
+
+/** Ids of the cocks a hose can be fitted to. */
+export const portsOf = (kind: AssemblyKind): string[] =>
+  layoutOf(kind)
+    .elements.filter((e) => e.role === 'cock')
+    .map((e) => e.id)
+
+/** The words for an element of an assembly or of the test kit. */
+export function elementLabel(kind: AssemblyKind, id: string): string {
+  const own = layoutOf(kind).elements.find((e) => e.id === id)
+  return own?.label ?? kitValves.find((v) => v.id === id)?.label ?? id
+}

@@ -1,0 +1,160 @@
+import { coldWater, FluidError, FluidModel, GRAVITY } from '../../fluid'
+import { type AssemblySpec, assemblyNetwork } from './build'
+import { type HoseName, hoseNames } from './kinds'
+import { type Opening, openingParts } from '../openings'
+import { type Layout, layoutOf, movableElements, portsOf, restOpeningOf } from './layout'
+
+/** kg/s over which a discharge is seen as a drip: about one drop in two seconds. */
+export const DRIP_KG_S = 3e-5
+
+/** kg/s from which on a healthy meter turns, and how much more a stuck one wants. */
+const METER_STARTS_KG_S = 2e-3
+const STUCK_WANTS = 500
+
+/** How valves and hoses stand. */
+export interface Settings {
+  /** Openings of valves; shutoffs not named are open, everything else is shut. */
+  readonly openings: Readonly<Record<string, Opening>>
+  /** The cock that each hose is fitted to; a hose not named hangs free. */
+  readonly hoses: Readonly<Partial<Record<HoseName, string>>>
+  /** Height of the gauge above the port, m; counts when the low side is open to air. */
+  readonly gaugeAbovePortM?: number
+}
+
+/** What a person at the site can see and hear besides the gauge. */
+export interface Seen {
+  /** Reliefs and air inlets that discharge, cocks and bleeds that run. */
+  readonly running: readonly string[]
+  /** Meters that turn. */
+  readonly turning: readonly string[]
+  /** Air inlets and reliefs that have lifted off their seat. */
+  readonly lifted: readonly string[]
+  /** Air inlets and reliefs that stand fully open. */
+  readonly wideOpen: readonly string[]
+}
+
+/**
+ * An assembly with the test kit in time: valves are turned and hoses moved, and it answers as the
+ * hydraulic model says. The gauge’s own lag and noise are not part of it (see gauge.ts).
+ */
+export class SiteModel {
+  readonly layout: Layout
+  private readonly model: FluidModel
+  private readonly openings: Map<string, Opening>
+  private readonly hoses = new Map<HoseName, string>()
+  private readonly movable: ReadonlySet<string>
+  private readonly ports: readonly string[]
+  gaugeAbovePortM = 0
+
+  /** @throws FluidError when the condition is none */
+  constructor(readonly spec: AssemblySpec) {
+    this.layout = layoutOf(spec.kind)
+    this.model = new FluidModel(assemblyNetwork(spec))
+    this.movable = new Set(movableElements(spec.kind))
+    this.ports = portsOf(spec.kind)
+    const open = this.layout.elements.filter((e) => e.role === 'shutoff')
+    this.openings = new Map(open.map((e) => [e.id, 'open']))
+    this.model.settle()
+  }
+
+  get time(): number {
+    return this.model.time
+  }
+
+  opening(element: string): Opening {
+    return this.openings.get(element) ?? 'shut'
+  }
+
+  /** @throws FluidError when nothing of that name can be turned */
+  move(element: string, to: Opening): void {
+    if (!this.movable.has(element)) throw new FluidError(element, 'there is no such valve or cock')
+    this.openings.set(element, to)
+    if (this.ports.includes(element)) this.setCock(element)
+    else this.model.setOpening(element, openingParts[to])
+  }
+
+  /** Fits a hose to a cock; null takes it off. @throws FluidError when there is no such cock */
+  connect(hose: HoseName, port: string | null): void {
+    if (port && !this.ports.includes(port)) throw new FluidError(port, 'there is no such cock')
+    const before = this.hoses.get(hose)
+    if (port) this.hoses.set(hose, port)
+    else this.hoses.delete(hose)
+    for (const cock of new Set([before, port])) if (cock) this.setCock(cock)
+  }
+
+  /** Brings valves and hoses to where they stand, as after a reload. */
+  apply(settings: Settings): void {
+    for (const hose of hoseNames) this.connect(hose, settings.hoses[hose] ?? null)
+    for (const element of this.movable) {
+      this.move(element, settings.openings[element] ?? restOpeningOf(this.spec.kind, element))
+    }
+    this.gaugeAbovePortM = settings.gaugeAbovePortM ?? 0
+  }
+
+  /** A cock leads to the hoses that are fitted to it, or to the air. */
+  private setCock(cock: string): void {
+    const part = openingParts[this.opening(cock)]
+    const fitted = hoseNames.filter((h) => this.hoses.get(h) === cock)
+    for (const hose of hoseNames) {
+      this.model.setOpening(`${cock}>${hose}`, fitted.includes(hose) ? part : 0)
+    }
+    this.model.setOpening(`${cock}>air`, fitted.length > 0 ? 0 : part)
+  }
+
+  setDemand(litresPerMinute: number): void {
+    this.model.setDemand('demand', litresPerMinute / 60_000)
+  }
+
+  advance(seconds: number): void {
+    this.model.advance(seconds)
+  }
+
+  pressure(place: string): number {
+    return this.model.pressure(place)
+  }
+
+  /** kg/s through an element of the assembly or the kit. */
+  flow(element: string): number {
+    return this.model.flow(element)
+  }
+
+  /** kg that have run out of a hose’s bleed, which carries its air away. */
+  bled(hose: 'high' | 'low'): number {
+    return this.model.passedThrough(`${hose}-bleed`)
+  }
+
+  /**
+   * The differential at the gauge, kPa: high side less low side, or less the air at the gauge’s own
+   * height when the low hose hangs free.
+   */
+  differential(): number {
+    const high = this.model.pressure('high-hose')
+    if (this.hoses.has('low')) return high - this.model.pressure('low-hose')
+    return high - (coldWater.density * GRAVITY * this.gaugeAbovePortM) / 1000
+  }
+
+  private meterStarts(id: string): number {
+    const stuck = this.spec.condition.faults.find((f) => f.element === id && f.fault === 'stuck')
+    return METER_STARTS_KG_S * (1 + STUCK_WANTS * (stuck?.severity ?? 0))
+  }
+
+  seen(): Seen {
+    const { elements } = this.layout
+    const lifting = elements.filter((e) => e.role === 'relief' || e.role === 'air-inlet')
+    const runs = (link: string) => this.model.flow(link) > DRIP_KG_S
+    const lift = (part: number) =>
+      lifting.map((e) => e.id).filter((id) => this.model.reliefLift(id) > part)
+    return {
+      running: [
+        ...lifting.map((e) => e.id).filter(runs),
+        ...this.ports.filter((cock) => runs(`${cock}>air`)),
+        ...['high-bleed', 'low-bleed'].filter(runs),
+      ],
+      turning: elements
+        .filter((e) => e.role === 'meter' && this.model.flow(e.id) > this.meterStarts(e.id))
+        .map((e) => e.id),
+      lifted: lift(0.02),
+      wideOpen: lift(0.98),
+    }
+  }
+}

@@ -1,0 +1,1 @@
+export { type Opening, openingParts, openings } from './openings'

@@ -1,6 +1,0 @@
-export { type AssemblySpec, assemblyNetwork } from './build'
-export * from './condition'
-export * from './gauge'
-export * from './kinds'
-export * from './layout'
-export * from './site'

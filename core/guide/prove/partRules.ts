@@ -1,0 +1,187 @@
+import { lubricantAdvice } from '../../craft'
+import type { PlacedStep } from '../schema/expand'
+import { partOf, type Say, title } from './rule'
+import type { ProofState } from './state'
+import type { GuidePart } from '../schema/equipment'
+import type { Guide } from '../schema/guide'
+import { connectedWith, type SiteZone, zoneSite } from '../../pressure'
+
+/** Whether a part is off the equipment, on the tray or thrown away. */
+export const isOut = (state: ProofState, part: string) =>
+  state.off.has(part) || state.gone.has(part)
+
+/** What lifts: anything else that is put in, as a rag, only protects. */
+export const liftingAids = ['eye', 'eyes', 'sling', 'hoist', 'strap', 'chain', 'crane', 'tripod']
+
+/** Two people lift what one may not; else a lifting aid is in. */
+function lifted(step: PlacedStep, state: ProofState): boolean {
+  if ((step.people ?? 1) >= 2) return true
+  return [...state.aids].some((aid) => aid.split('-').some((word) => liftingAids.includes(word)))
+}
+
+/** A part comes off. */
+export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+  const id = step.remove ?? ''
+  const part = partOf(guide, id)
+  if (!part) return
+  if (isOut(state, id)) {
+    say('removed-twice', `${part.title} is off already: leave one of the two out`)
+    return
+  }
+  const over = part.under?.filter((c) => !isOut(state, c)) ?? []
+  if (over.length > 0)
+    say(
+      'buried',
+      `${part.title} cannot come off under ${over.map((c) => title(guide, c)).join(', ')}: take that off first`,
+    )
+  const live = openedBy(guide, part).filter((z) => !state.proved.has(z.id))
+  if (live.length > 0) {
+    say(
+      'opened-live',
+      `${part.title} opens “${part.closes}”; not proved at zero: ${live.map((z) => z.title).join(', ')}. Isolate, vent and prove first`,
+    )
+  }
+  if (part.spring && !state.relieved.has(part.spring) && !step.controlled) {
+    say(
+      'loaded-spring',
+      `the spring “${part.spring}” pushes against ${part.title}: relieve it first, or take it off “controlled”`,
+    )
+  }
+  if (part.mass && !lifted(step, state))
+    say(
+      'heavy',
+      `${part.title} is heavy: put a lifting aid in first (${liftingAids.join(', ')}), or give “people”`,
+    )
+  if (step.at === 'make-safe')
+    say(
+      'opened-early',
+      `${part.title} comes off while it is made safe: give the step “at: open-up”`,
+    )
+  if (state.power) say('power-on', 'the power is still on: take it off and prove it dead first')
+  if (step.mayComeWith && !isOut(state, step.mayComeWith))
+    say(
+      'with-what-is-on',
+      `${part.title} may come away with ${title(guide, step.mayComeWith)}, which is still on: take that off first`,
+    )
+  const fast = guide.fasteners?.filter((f) => f.holds === id && !state.loose.has(f.id)) ?? []
+  if (fast.length > 0)
+    say(
+      'still-fastened',
+      `${part.title} is still held by ${fast.map((f) => f.title).join(', ')}: loosen them first`,
+    )
+  if (part.disturbs) state.disturbed.add(part.disturbs)
+  state.opened = true
+  state.tested = false
+  state.clean.delete(id)
+  if (step.keepFor === 'discard') state.gone.add(id)
+  else state.off.add(id)
+}
+
+/** The zones that taking a part off opens: its own, and what stands in connection with it. */
+export function openedBy(guide: Guide, part: GuidePart): SiteZone[] {
+  const site = zoneSite(guide.zones ?? [])
+  const own = site.zones.find((z) => z.id === part.closes)
+  return own ? connectedWith(site, own) : []
+}
+
+/** A part is lubricated. */
+export function isGreased(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+  const part = partOf(guide, step.lubricate)
+  if (!part || !step.with) return
+  if (part.dry) say('never-there', `${part.title} never gets lubricant: leave it dry`)
+  if (part.rubber) {
+    const { contact } = state
+    if (!contact) {
+      say(
+        'no-contact',
+        'is lubricated, and what the lubricant touches is not said: give the guide “contact”, as food or fuel',
+      )
+      return
+    }
+    const { verdict, reasons } = lubricantAdvice(part.rubber, step.with, contact)
+    if (verdict === 'clash')
+      say('lubricant-clash', `${reasons.join(' ')} Choose another for ${part.title}`)
+  }
+  if (state.off.has(part.id) && !state.clean.has(part.id)) {
+    say('greased-dirty', `${part.title} is lubricated before it was cleaned: clean it first`)
+  }
+}
+
+/** A compound goes on a thread or an edge. */
+export function isTreated(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+  const id = step.treat ?? ''
+  if (partOf(guide, id)?.dry)
+    say('never-there', `${title(guide, id)} stays dry: put the compound on its mate`)
+  const fastener = guide.fasteners?.find((f) => f.id === id)
+  if (fastener && !state.loose.has(id))
+    say(
+      'treated-tight',
+      `${fastener.title} get compound while they are tight: put it on before they go in`,
+    )
+  state.treated.add(id)
+}
+
+/** A new part takes the place of the old one. */
+export function isRenewed(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+  const id = step.renew ?? ''
+  if (!isOut(state, id)) {
+    say(
+      'renewed-in-place',
+      `a new ${title(guide, id)} is put in while the old one is in: remove it first`,
+    )
+  }
+  const item = guide.kit?.find((k) => k.id === step.from)
+  if (item) {
+    const used = (state.used.get(item.id) ?? 0) + 1
+    state.used.set(item.id, used)
+    if (used > item.count)
+      say(
+        'kit-over',
+        `the kit has ${item.count} × ${item.title}, this is number ${used}: correct the count`,
+      )
+  }
+  goesIn(guide, id, step, state, say)
+  state.off.delete(id)
+  state.gone.delete(id)
+  state.renewed.add(id)
+}
+
+/** A part goes back as it was. */
+export function goesBack(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+  const id = step.fit ?? ''
+  if (state.gone.has(id)) {
+    say('fitted-discarded', `${title(guide, id)} was thrown away: renew it from the kit`)
+    state.gone.delete(id)
+    return
+  }
+  if (!state.off.delete(id)) {
+    say('fitted-twice', `${title(guide, id)} is fitted, but is not off: leave one of the two out`)
+    return
+  }
+  const finding = state.inspected.get(id)
+  if (finding === 'renew')
+    say(
+      'worn-refitted',
+      `${title(guide, id)} was found worn and is put back: renew it under that finding`,
+    )
+  goesIn(guide, id, step, state, say)
+  state.refitted.add(id)
+}
+
+/** What holds for a part that goes in, old or new. */
+function goesIn(guide: Guide, id: string, step: PlacedStep, state: ProofState, say: Say): void {
+  const part = partOf(guide, id)
+  if (part?.orient && !step.orient) {
+    say(
+      'no-orientation',
+      `${part.title} can go in the wrong way round: give “orient”, which the step asks to confirm`,
+    )
+  }
+  const beneath = guide.parts.filter((p) => p.under?.includes(id) && isOut(state, p.id))
+  if (beneath.length > 0) {
+    say(
+      'buried-missing',
+      `${part?.title ?? id} goes on while ${beneath.map((p) => p.title).join(', ')} is still off: fit that first`,
+    )
+  }
+}

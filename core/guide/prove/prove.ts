@@ -1,0 +1,206 @@
+import { expandGuide, type PlacedStep } from '../schema/expand'
+import { nameFaults, shapeFaults } from './names'
+import { tieFaults } from './ties'
+import { endFaults, takeStep } from './rules'
+import { branchOf, type ProofState, startState } from './state'
+import { guideStations } from '../schema/step'
+import { type Guide, type SubGuide, variantOf } from '../schema/guide'
+
+/** One thing wrong with a guide: the step, why, and how to mend it. */
+export interface Fault {
+  /** Place of the step; empty for the guide as a whole. */
+  readonly step: string
+  /** Path in the file. */
+  readonly path: string
+  /** Short name of the rule that was broken. */
+  readonly rule: string
+  readonly message: string
+}
+
+export interface Proof {
+  readonly faults: readonly Fault[]
+  /** Ways through the guide that were walked: variants times findings. */
+  readonly paths: number
+}
+
+const MOST_WAYS = 50_000
+
+/**
+ * Walks every way through a guide, each variant with each combination of findings, and holds what is
+ * done against what the equipment is: nothing forgotten, nothing opened under pressure, nothing left
+ * in. Static: no model’s numbers are needed.
+ *
+ * @param mostWays after which the walk ends and says that the rest is not proved
+ */
+export function proveGuide(
+  guide: Guide,
+  subGuides: readonly SubGuide[],
+  mostWays = MOST_WAYS,
+): Proof {
+  const expanded = expandGuide(guide, subGuides)
+  const faults = new Collector()
+  for (const f of expanded.faults) faults.add({ ...f, step: '', rule: 'sub-guide' })
+  for (const f of nameFaults(guide, expanded.steps)) faults.add(f)
+  for (const f of shapeFaults(guide, expanded.steps)) faults.add(f)
+  for (const f of tieFaults(guide, expanded.steps)) faults.add(f)
+  for (const f of reachFaults(guide, expanded.steps)) faults.add(f)
+  // Names that point nowhere make every further sentence doubtful.
+  if (faults.list.length > 0) return { faults: faults.list, paths: 0 }
+
+  const walker = new Walker(guide, expanded.steps, faults, mostWays)
+  for (const variant of guide.variants) walker.walk(variant.id)
+  for (const item of guide.kit ?? []) {
+    if (!walker.everUsed.has(item.id)) {
+      faults.add({
+        step: '',
+        path: 'kit',
+        rule: 'kit-unused',
+        message: `“${item.title}” is in the kit and goes nowhere: renew something from it, or take it off the list`,
+      })
+    }
+  }
+  return { faults: faults.list, paths: walker.paths }
+}
+
+/** Faults once each, however many paths meet them. */
+class Collector {
+  readonly list: Fault[] = []
+  private readonly seen = new Set<string>()
+  add(fault: Fault): void {
+    const key = `${fault.rule}|${fault.path}|${fault.message}`
+    if (this.seen.has(key)) return
+    this.seen.add(key)
+    this.list.push(fault)
+  }
+}
+
+class Walker {
+  paths = 0
+  readonly everUsed = new Set<string>()
+  private readonly powered: boolean
+
+  constructor(
+    private readonly guide: Guide,
+    private readonly steps: readonly PlacedStep[],
+    private readonly faults: Collector,
+    private readonly mostWays: number,
+  ) {
+    this.powered = steps.some((s) => s.power !== undefined)
+  }
+
+  walk(variant: string): void {
+    this.follow(this.flat(this.steps, variant), 0, this.startOf(variant))
+  }
+
+  private startOf(variant: string): ProofState {
+    const { service, contact } = variantOf(this.guide, variant)
+    return startState(this.powered, service, contact)
+  }
+
+  /** Steps of a variant; a repeat is walked twice, since it must be able to go round. */
+  private flat(steps: readonly PlacedStep[], variant: string): PlacedStep[] {
+    return steps
+      .filter((s) => !s.only || s.only.includes(variant))
+      .flatMap((s) => {
+        if (!s.steps) return [s]
+        const inner = this.flat(s.steps, variant)
+        return [...inner, ...inner]
+      })
+  }
+
+  private follow(steps: readonly PlacedStep[], from: number, state: ProofState): void {
+    for (let n = from; n < steps.length; n++) {
+      const step = steps[n] as PlacedStep
+      if (!applies(step, state)) continue
+      const stationFault = this.outOfOrder(steps, n)
+      if (stationFault) this.faults.add(stationFault)
+      takeStep(this.guide, step, state, (rule, message) =>
+        this.faults.add({ step: step.id, path: step.path, rule, message }),
+      )
+      if (!step.inspect || !step.verdicts) continue
+      if (this.paths > this.mostWays) {
+        this.faults.add({
+          step: step.id,
+          path: step.path,
+          rule: 'too-many-ways',
+          message: `more than ${this.mostWays} ways lead through the guide, and the rest is not proved: part it, or take verdicts away`,
+        })
+        return
+      }
+      for (const verdict of step.verdicts) {
+        if (verdict.id === 'stop') {
+          this.paths++
+          continue
+        }
+        const branch = branchOf(state)
+        branch.inspected.set(step.inspect, verdict.id)
+        this.follow(steps, n + 1, branch)
+      }
+      return
+    }
+    this.paths++
+    for (const item of state.used.keys()) this.everUsed.add(item)
+    const last = steps.at(-1)
+    endFaults(this.guide, state, (rule, message) =>
+      this.faults.add({ step: last?.id ?? '', path: last?.path ?? 'steps', rule, message }),
+    )
+  }
+
+  private outOfOrder(steps: readonly PlacedStep[], n: number): Fault | null {
+    const step = steps[n] as PlacedStep
+    const before = steps[n - 1]
+    if (!before || guideStations.indexOf(before.at) <= guideStations.indexOf(step.at)) return null
+    return {
+      step: step.id,
+      path: step.path,
+      rule: 'station-order',
+      message: `is at ${step.at}, after a step at ${before.at}: stations are never reordered`,
+    }
+  }
+}
+
+const applies = (step: PlacedStep, state: ProofState): boolean =>
+  Object.entries(step.when ?? {}).every(([part, verdicts]) =>
+    verdicts.includes(state.inspected.get(part) ?? ''),
+  )
+
+/** Conditions on findings that no inspection can give, and variants that do nothing. */
+function reachFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
+  const faults: Fault[] = []
+  const verdicts = new Map<string, Set<string>>()
+  const collect = (s: PlacedStep) => {
+    if (s.inspect) {
+      const known = verdicts.get(s.inspect) ?? new Set<string>()
+      for (const v of s.verdicts ?? []) known.add(v.id)
+      verdicts.set(s.inspect, known)
+    }
+    s.steps?.forEach(collect)
+  }
+  steps.forEach(collect)
+  const look = (s: PlacedStep) => {
+    for (const [part, wanted] of Object.entries(s.when ?? {})) {
+      const missing = wanted.filter((w) => !verdicts.get(part)?.has(w))
+      if (missing.length > 0) {
+        faults.push({
+          step: s.id,
+          path: s.path,
+          rule: 'never-reached',
+          message: `waits for the finding ${part}: ${missing.join(', ')}, which no inspection gives`,
+        })
+      }
+    }
+    s.steps?.forEach(look)
+  }
+  steps.forEach(look)
+  for (const v of guide.variants) {
+    if (!steps.some((s) => !s.only || s.only.includes(v.id))) {
+      faults.push({
+        step: '',
+        path: 'variants',
+        rule: 'empty-variant',
+        message: `variant “${v.id}” has no step`,
+      })
+    }
+  }
+  return faults
+}

@@ -1,0 +1,342 @@
+import type { PlacedStep } from '../schema/expand'
+import { goesBack, goesOff, isOut, isGreased, isRenewed, isTreated } from './partRules'
+import { fedBy, partOf, pressureSite, type Rule, type Say, title } from './rule'
+import type { ProofState } from './state'
+import { type Verb, verbOf } from '../schema/step'
+import type { GuideZone } from '../schema/equipment'
+import type { Guide } from '../schema/guide'
+import { shutFor } from '../../pressure'
+
+/** Work in which hands are in the equipment. */
+const HANDS: readonly Verb[] = [
+  'remove',
+  'discard',
+  'inspect',
+  'clean',
+  'lubricate',
+  'treat',
+  'renew',
+  'fit',
+]
+
+/** Takes one step: what it presupposes is checked, what it does is noted. */
+export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+  const verb = verbOf(step)
+  if (!verb) return
+  if (HANDS.includes(verb) && state.air && !step.withAir) {
+    say(
+      'air-on',
+      'hands go in while the air is on: take the air off first, or say “withAir” where it must be on',
+    )
+  }
+  if (step.withAir && !state.air) {
+    say('air-missing', 'needs the air on, and it is off: put it on in a step before')
+  }
+  if (step.redoFrom) {
+    const at = state.named.get(step.redoFrom)
+    if (at !== step.at && !(step.at === 'as-left' && at === 'open-up'))
+      say(
+        'redo-nowhere',
+        at
+          ? `“${step.redoFrom}” is at ${at}: work is taken up again within a station, or from as-left at open-up`
+          : `no step before is named “${step.redoFrom}”: name the one to take up again`,
+      )
+  }
+  if (step.name) state.named.set(step.name, step.at)
+  rules[verb]?.(guide, step, state, say)
+}
+
+const rules: Partial<Record<Verb, Rule>> = {
+  gate(_guide, step, state) {
+    if (step.gate) state.gates.add(step.gate)
+  },
+  isolate(_guide, step, state, say) {
+    if (state.service === 'gas' && !state.gates.has('qualified')) {
+      say(
+        'unqualified',
+        'gas is shut in before the qualified person is confirmed: put the gate “qualified” first',
+      )
+    }
+    if (step.isolate) state.shut.add(step.isolate)
+  },
+  reopen(guide, step, state, say) {
+    const valve = step.reopen ?? ''
+    const wasCracked = state.cracked.delete(valve)
+    if (!state.shut.delete(valve) && !wasCracked)
+      say('not-shut', `“${valve}” is opened and was never shut: mend the name`)
+    if (step.degree === 'crack' || step.degree === 'half') state.cracked.add(valve)
+    for (const zone of guide.zones ?? []) {
+      if (!shutFor(pressureSite(guide), zone.id).includes(valve)) continue
+      state.proved.delete(zone.id)
+      const vents = zone.ventedBy.filter((v) => state.openVents.has(v))
+      if (state.service === 'gas' && vents.length > 0 && step.degree !== 'crack') {
+        say(
+          'vents-open',
+          `gas comes back into ${zone.title} while ${vents.join(', ')} is open: shut it first, or crack the valve to purge`,
+        )
+      }
+      const open = guide.parts.filter((p) => p.closes === zone.id && isOut(state, p.id))
+      for (const p of open) {
+        say(
+          'pressure-into-open',
+          `pressure comes back into ${zone.title} while ${p.title} is off: fit it first`,
+        )
+      }
+    }
+  },
+  vent(guide, step, state, say) {
+    for (const cock of step.vent ?? []) {
+      for (const zone of guide.zones ?? []) {
+        if (zone.neverVentedBy?.includes(cock)) {
+          say('live-vent', `“${cock}” is live and stays shut: take it off the list`)
+        }
+        const open = fedBy(guide, state, zone.id)
+        if (zone.ventedBy.includes(cock) && open.length > 0) {
+          say(
+            'vent-unshut',
+            `“${cock}” is opened while ${zone.title} is still fed by ${open.join(', ')}: shut it first`,
+          )
+        }
+      }
+      for (const fed of downstreamOf(guide, cock)) {
+        const trapped = fed.ventedBy.filter((v) => !state.openVents.has(v))
+        if (trapped.length > 0)
+          say(
+            'vent-order',
+            `“${cock}” is opened before ${trapped.join(', ')} of ${fed.title}, which lies downstream: vent downstream first`,
+          )
+      }
+      state.openVents.add(cock)
+    }
+  },
+  shut(guide, step, state) {
+    for (const cock of step.shut ?? []) {
+      state.openVents.delete(cock)
+      // What seeps in behind a shut vent is seen by nobody: zero is proved again.
+      for (const zone of guide.zones ?? [])
+        if (zone.ventedBy.includes(cock)) state.proved.delete(zone.id)
+    }
+  },
+  prove(guide, step, state, say) {
+    const zone = guide.zones?.find((z) => z.id === step.prove)
+    if (!zone) return
+    const fed = fedBy(guide, state, zone.id)
+    if (fed.length > 0)
+      say('prove-fed', `${zone.title} cannot be proved: ${fed.join(', ')} is open. Shut it first`)
+    // Each of its vents: what stands behind a check or a seat is not emptied through another’s.
+    const unopened = zone.ventedBy.filter((v) => !state.openVents.has(v))
+    if (unopened.length > 0) {
+      say(
+        'prove-unvented',
+        `${zone.title} cannot be proved: ${unopened.join(', ')} is still shut and may hold pressure behind it. Vent it first`,
+      )
+    }
+    state.proved.add(zone.id)
+  },
+  relieve(_guide, step, state) {
+    if (step.relieve) state.relieved.add(step.relieve)
+  },
+  snapshot(_guide, step, state, say) {
+    const id = step.snapshot ?? ''
+    if (state.disturbed.has(id))
+      say(
+        'snapshot-late',
+        `the as-found setting of “${id}” is taken after it was disturbed: take it before`,
+      )
+    state.snapshots.add(id)
+  },
+  restore(guide, step, state, say) {
+    const id = step.restore ?? ''
+    setWhileOpen(guide, id, state, say)
+    if (!state.snapshots.delete(id))
+      say(
+        'restore-unknown',
+        `“${id}” is restored, but its as-found setting was never taken: add a snapshot before`,
+      )
+    state.disturbed.delete(id)
+  },
+  set(guide, step, state, say) {
+    const id = step.set ?? ''
+    setWhileOpen(guide, id, state, say)
+    state.disturbed.delete(id)
+    // The school that always returns to nominal restores nothing: what was found is on record.
+    state.snapshots.delete(id)
+  },
+  mark(guide, step, state, say) {
+    const id = step.mark ?? ''
+    if (partOf(guide, id) && isOut(state, id))
+      say(
+        'mark-late',
+        `${title(guide, id)} is marked when it is off: mark it before it is loosened`,
+      )
+    state.marks.add(id)
+  },
+  match(guide, step, state, say) {
+    const id = step.match ?? ''
+    if (partOf(guide, id) && isOut(state, id))
+      say('match-early', `marks are matched while ${title(guide, id)} is off: fit it first`)
+    if (!state.marks.delete(step.match ?? ''))
+      say(
+        'match-unmarked',
+        `the joint “${step.match}” was never marked: add a witness mark before it is opened`,
+      )
+  },
+  air(_guide, step, state, say) {
+    const on = step.air === 'on'
+    if (on === state.air)
+      say('air-twice', `the air is put ${step.air} and is ${step.air} already: a step is missing`)
+    state.air = on
+  },
+  power(guide, step, state, say) {
+    const out = [...state.off, ...state.gone]
+    if (step.power === 'on' && out.length > 0)
+      say(
+        'power-open',
+        `the power is put on while ${out.map((p) => title(guide, p)).join(', ')} is off: fit it first`,
+      )
+    state.power = step.power === 'on'
+  },
+  liftIn(_guide, step, state, say) {
+    const aid = step.liftIn ?? ''
+    if (state.aids.has(aid)) say('aid-twice', `“${aid}” is in already: take it out in between`)
+    state.aids.add(aid)
+  },
+  liftOut(_guide, step, state, say) {
+    if (!state.aids.delete(step.liftOut ?? ''))
+      say('aid-unknown', `“${step.liftOut}” comes out and was never put in`)
+  },
+  loosen(_guide, step, state) {
+    state.loose.add(step.loosen ?? '')
+  },
+  remove: goesOff,
+  discard(guide, step, state, say) {
+    const id = step.discard ?? ''
+    if (!state.off.delete(id))
+      say('discard-fitted', `${title(guide, id)} is thrown away, but is not off: remove it first`)
+    state.gone.add(id)
+  },
+  inspect(guide, step, state, say) {
+    const id = step.inspect ?? ''
+    const covered = partOf(guide, id)?.under?.filter((c) => !isOut(state, c)) ?? []
+    if (covered.length > 0)
+      say(
+        'inspect-hidden',
+        `${title(guide, id)} is looked at while ${covered.map((c) => title(guide, c)).join(', ')} is still over it`,
+      )
+  },
+  clean(_guide, step, state) {
+    state.clean.add(step.clean ?? '')
+    state.cleaned.add(step.clean ?? '')
+  },
+  lubricate: isGreased,
+  treat: isTreated,
+  renew: isRenewed,
+  fit: goesBack,
+  tighten(guide, step, state, say) {
+    const id = step.tighten ?? ''
+    const holds = guide.fasteners?.find((f) => f.id === id)?.holds ?? ''
+    if (isOut(state, holds))
+      say('tightened-nothing', `is tightened while ${title(guide, holds)} is off: fit it first`)
+    const treated = state.treated.delete(id)
+    if (step.to?.thread === 'treated' && !treated)
+      say(
+        'dry-thread',
+        'is tightened to the figure for a treated thread, and nothing was put on it: add “treat”',
+      )
+    if (step.to?.thread === 'dry' && treated)
+      say(
+        'greased-thread',
+        'is tightened to the figure for a dry thread with compound on it: it would be overstretched',
+      )
+    state.loose.delete(id)
+  },
+  test(guide, _step, state, say) {
+    const out = [...state.off, ...state.gone]
+    if (out.length > 0)
+      say('tested-open', `is tested while ${out.map((p) => title(guide, p)).join(', ')} is off`)
+    for (const zone of guide.zones ?? []) {
+      const supplies = shutFor(pressureSite(guide), zone.id)
+      if (fedBy(guide, state, zone.id).length === 0 && supplies.some((v) => state.shut.has(v)))
+        say(
+          'tested-dry',
+          `is tested while ${zone.title} is still cut off by ${supplies.join(', ')}: let the medium in first`,
+        )
+    }
+    state.tested = true
+  },
+  temporary(_guide, step, state, say) {
+    if (!state.gates.has('permission'))
+      say('temporary-unpermitted', 'a temporary repair needs the gate “permission” before it')
+    if (!step.expires)
+      say(
+        'temporary-endless',
+        'a temporary repair needs “expires”: the date by which it is renewed',
+      )
+    state.temporary = true
+  },
+}
+
+/** Zones that lie downstream of a vent’s own: they hold what they got past a seat. */
+function downstreamOf(guide: Guide, vent: string): GuideZone[] {
+  const own = guide.zones?.filter((z) => z.ventedBy.includes(vent)) ?? []
+  const fed = own.flatMap((z) => z.feeds ?? [])
+  return guide.zones?.filter((z) => fed.includes(z.id) && !z.ventedBy.includes(vent)) ?? []
+}
+
+function setWhileOpen(guide: Guide, adjustment: string, state: ProofState, say: Say): void {
+  const out = guide.parts.filter((p) => p.disturbs === adjustment && isOut(state, p.id))
+  for (const p of out)
+    say('set-open', `“${adjustment}” is set while ${p.title} is off: fit it first`)
+}
+
+/** A finding that the way taken does nothing about. */
+function findingFaults(guide: Guide, state: ProofState, say: Say): void {
+  for (const [part, finding] of state.inspected) {
+    if (finding === 'renew' && !state.renewed.has(part))
+      say(
+        'not-mended',
+        `${title(guide, part)} was found worn and is not renewed under that finding`,
+      )
+    if (finding === 'clean' && !state.cleaned.has(part) && !state.renewed.has(part))
+      say(
+        'not-cleaned',
+        `${title(guide, part)} was found dirty and is not cleaned under that finding`,
+      )
+    if (finding === 'turn-over' && !state.refitted.has(part))
+      say(
+        'not-turned',
+        `${title(guide, part)} is to be turned over, and neither comes off nor goes back: add both`,
+      )
+  }
+}
+
+/** What must not be when a guide ends. */
+export function endFaults(guide: Guide, state: ProofState, say: Say): void {
+  findingFaults(guide, state, say)
+  for (const p of state.off)
+    say('left-on-tray', `${title(guide, p)} is left on the tray: fit it, or discard and renew it`)
+  for (const p of state.gone)
+    say(
+      'not-renewed',
+      `${title(guide, p)} was thrown away and never renewed: add “renew” from the kit`,
+    )
+  for (const f of state.loose) {
+    const fastener = guide.fasteners?.find((x) => x.id === f)
+    say('left-loose', `${fastener?.title ?? f} is loosened and never tightened`)
+  }
+  for (const a of state.aids) say('aid-left', `“${a}” is left in: take it out`)
+  for (const a of state.disturbed)
+    say('not-set', `the setting “${a}” was disturbed and never set again`)
+  for (const a of state.snapshots)
+    say('not-restored', `the as-found setting “${a}” is never restored`)
+  for (const m of state.marks) say('mark-unmatched', `the witness mark “${m}” is never matched`)
+  for (const v of state.shut) say('left-shut', `“${v}” is shut and never opened again`)
+  for (const v of state.cracked)
+    say('left-cracked', `“${v}” is opened in part and never fully: add a step that opens it`)
+  for (const v of state.openVents) say('vent-open', `“${v}” is opened and never shut again`)
+  if (state.air) say('air-left-on', 'the air is left on')
+  if (!state.power && guide.steps.some((s) => s.power !== undefined))
+    say('power-left-off', 'the power is never put on again')
+  if (state.opened && !state.tested)
+    say('untested', 'something was opened and no function test follows: add “test”')
+}

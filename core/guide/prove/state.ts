@@ -1,0 +1,91 @@
+import type { LubricantService } from '../../craft'
+import type { GuideService } from '../schema/equipment'
+import type { GuideStation } from '../schema/step'
+
+/** What the prover knows of the equipment after some steps on one path. */
+export interface ProofState {
+  /** Parts that are off the equipment and on the tray. */
+  readonly off: Set<string>
+  /** Parts thrown away, whose place is empty. */
+  readonly gone: Set<string>
+  /** Parts that were off at some time, for the function test. */
+  opened: boolean
+  tested: boolean
+  readonly shut: Set<string>
+  /** Valves that are opened in part and have still to be opened fully. */
+  readonly cracked: Set<string>
+  readonly openVents: Set<string>
+  readonly proved: Set<string>
+  readonly relieved: Set<string>
+  readonly snapshots: Set<string>
+  readonly disturbed: Set<string>
+  readonly marks: Set<string>
+  readonly aids: Set<string>
+  /** Qualification and permission gates passed. */
+  readonly gates: Set<string>
+  readonly clean: Set<string>
+  readonly used: Map<string, number>
+  readonly loose: Set<string>
+  /** Threads and edges with compound on them. */
+  readonly treated: Set<string>
+  /** Named steps that were done, with their station. */
+  readonly named: Map<string, GuideStation>
+  readonly inspected: Map<string, string>
+  /** Parts that were cleaned, renewed, or put back, at any time. */
+  readonly cleaned: Set<string>
+  readonly renewed: Set<string>
+  readonly refitted: Set<string>
+  /** What flows through it in the variant that is walked. */
+  readonly service: GuideService
+  /** What a lubricant has to suit besides the rubber. */
+  readonly contact: LubricantService | undefined
+  air: boolean
+  power: boolean
+  temporary: boolean
+}
+
+export function startState(
+  powered: boolean,
+  service: GuideService,
+  contact: LubricantService | undefined,
+): ProofState {
+  return {
+    off: new Set(),
+    gone: new Set(),
+    opened: false,
+    tested: false,
+    shut: new Set(),
+    cracked: new Set(),
+    openVents: new Set(),
+    proved: new Set(),
+    relieved: new Set(),
+    snapshots: new Set(),
+    disturbed: new Set(),
+    marks: new Set(),
+    aids: new Set(),
+    gates: new Set(),
+    clean: new Set(),
+    used: new Map(),
+    loose: new Set(),
+    treated: new Set(),
+    named: new Map(),
+    inspected: new Map(),
+    cleaned: new Set(),
+    renewed: new Set(),
+    refitted: new Set(),
+    service,
+    contact,
+    air: false,
+    power: powered,
+    temporary: false,
+  }
+}
+
+/** A state of its own for one of several ways on: every set and map anew, whatever they are. */
+export function branchOf(state: ProofState): ProofState {
+  const anew = (value: unknown) =>
+    value instanceof Set ? new Set(value) : value instanceof Map ? new Map(value) : value
+  return Object.fromEntries(
+    Object.entries(state).map(([name, value]) => [name, anew(value)]),
+  ) as unknown as ProofState
+}

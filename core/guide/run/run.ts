@@ -1,0 +1,126 @@
+import { differenceOnce, expandGuide, type PlacedStep } from '../schema/expand'
+import { type GuideStation, verbOf } from '../schema/step'
+import type { Guide, SubGuide } from '../schema/guide'
+
+/** A step that was carried out, as it stands on record. */
+export interface StepDone {
+  readonly step: string
+  /** What an inspection found. */
+  readonly finding?: string | undefined
+}
+
+export interface TrayPart {
+  readonly id: string
+  readonly title: string
+  /** What becomes of it; the place of what is not refitted waits for a new one. */
+  readonly fate: 'refit' | 'discard' | 'warranty'
+}
+
+export interface KitLine {
+  readonly id: string
+  readonly title: string
+  readonly count: number
+  readonly used: number
+}
+
+/** How far a guide has been carried out. */
+export interface GuideRun {
+  /** Steps that apply on the way taken so far, in order. */
+  readonly steps: readonly PlacedStep[]
+  readonly done: ReadonlySet<string>
+  /** Parts off the equipment, in the order in which they came off. */
+  readonly tray: readonly TrayPart[]
+  readonly kit: readonly KitLine[]
+}
+
+/** The slots whose values a step needs, those of what it repeats with them. */
+export function slotsOf(step: PlacedStep): string[] {
+  const { slot, rounds, hold, to } = step
+  const own = [slot, rounds, hold, to?.torque, to?.ceiling].filter((s): s is string => Boolean(s))
+  return [...new Set([...own, ...(step.steps ?? []).flatMap(slotsOf)])]
+}
+
+/** The tightening that goes round until no fastener moves, where a step has one. */
+export const relaxingOf = (step: PlacedStep): PlacedStep | undefined =>
+  step.untilNoneMoves ? step : step.steps?.find((s) => s.untilNoneMoves)
+
+/** Where the work stands after the steps on record. Pure: the same record gives the same tray. */
+export function guideRun(
+  guide: Guide,
+  subGuides: readonly SubGuide[],
+  variant: string,
+  record: readonly StepDone[],
+): GuideRun {
+  const findings = new Map<string, string>()
+  const done = new Set(record.map((r) => r.step))
+  const tray = new Map<string, TrayPart>()
+  const used = new Map<string, number>()
+  const title = (id: string) => guide.parts.find((p) => p.id === id)?.title ?? id
+  const steps: PlacedStep[] = []
+  const ofVariant = expandGuide(guide, subGuides).steps.filter(
+    (s) => !s.only || s.only.includes(variant),
+  )
+  for (const step of ofVariant) {
+    const met = Object.entries(step.when ?? {}).every(([part, wanted]) =>
+      wanted.includes(findings.get(part) ?? ''),
+    )
+    if (!met) continue
+    steps.push(step)
+    const entry = record.findLast((r) => r.step === step.id)
+    if (!entry) continue
+    if (step.inspect && entry.finding) findings.set(step.inspect, entry.finding)
+    if (step.remove) {
+      tray.set(step.remove, {
+        id: step.remove,
+        title: title(step.remove),
+        fate: step.keepFor ?? 'refit',
+      })
+    }
+    if (step.discard)
+      tray.set(step.discard, {
+        id: step.discard,
+        title: title(step.discard),
+        fate: 'discard',
+      })
+    if (step.fit) tray.delete(step.fit)
+    if (step.renew) {
+      tray.delete(step.renew)
+      if (step.from) used.set(step.from, (used.get(step.from) ?? 0) + 1)
+    }
+  }
+  return {
+    steps: differenceOnce(steps),
+    done,
+    tray: [...tray.values()],
+    kit: (guide.kit ?? [])
+      .filter((k) => ofVariant.some((s) => takes(s, k.id)))
+      .map((k) => ({
+        id: k.id,
+        title: k.title,
+        count: k.count,
+        used: used.get(k.id) ?? 0,
+      })),
+  }
+}
+
+/** Whether a step, or one that it repeats, fits an item of the kit. */
+const takes = (step: PlacedStep, item: string): boolean =>
+  step.from === item || (step.steps?.some((s) => takes(s, item)) ?? false)
+
+/** The first step of a station that is not done, or null. */
+export const nextStep = (run: GuideRun, station: GuideStation): PlacedStep | null =>
+  run.steps.find((s) => s.at === station && !run.done.has(s.id)) ?? null
+
+/** A step’s sentence; one without words says what its verb does. */
+export const stepWords = (step: PlacedStep): string => step.say ?? verbOf(step) ?? ''
+
+/**
+ * The part that came off last and would go back first, where the step fits another: the guide’s own
+ * order then differs from the tray walked back. Null where it does not.
+ */
+export function passedOver(run: GuideRun, step: PlacedStep): TrayPart | null {
+  const waiting = run.tray.filter((p) => p.fate === 'refit')
+  const last = waiting.at(-1)
+  const meant = waiting.some((p) => p.id === step.fit)
+  return last && meant && last.id !== step.fit ? last : null
+}

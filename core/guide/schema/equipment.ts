@@ -1,0 +1,113 @@
+import * as yup from 'yup'
+import { type Elastomer, elastomers, type LubricantService, lubricantServices } from '../../craft'
+import { type Dimension, dimensionNames } from '../../quantity'
+import { integer, line, slug, strictObject } from '../../schema'
+import { names, oneOf } from './fields'
+
+/** What a part looks like on the tray and on an orientation card. */
+export const partShapes = [
+  'ring',
+  'disc',
+  'plate',
+  'diaphragm',
+  'spring',
+  'cover',
+  'piston',
+  'stem',
+  'tube',
+  'body',
+  'seat',
+  'clip',
+  'pin',
+  'lip-seal',
+  'check',
+] as const
+export type PartShape = (typeof partShapes)[number]
+
+/** Which way an orientation card points. */
+export const facings = ['up', 'down', 'left', 'right', 'opposite', 'in-line'] as const
+export type Facing = (typeof facings)[number]
+
+export const partSchema = strictObject({
+  id: slug().required(),
+  title: line(80).required(),
+  /** How it is drawn. */
+  shape: oneOf(partShapes).required(),
+  /** What it belongs to on the drawing of its assembly. */
+  element: slug(),
+  /** What people also call it, so that search finds either. */
+  synonyms: yup.array(line(60).required()).strict(true),
+  /** Parts that must be off before this one can come off, and go on after it. */
+  under: names(),
+  /** Zone that taking this part off opens. */
+  closes: slug(),
+  /** Spring that pushes against it: its load must be relieved, or it comes off under control. */
+  spring: slug(),
+  /** What it is made of, where a lubricant could attack it. */
+  rubber: oneOf<Elastomer>(Object.keys(elastomers) as Elastomer[]),
+  /** It can be put in the wrong way round: fitting it shows how it goes. */
+  orient: yup.boolean().strict(true),
+  /** Taking it off changes a setting. */
+  disturbs: slug(),
+  /** It never gets lubricant: a face that must grip, a port that must stay clear. */
+  dry: yup.boolean().strict(true),
+  /** Heavy: slot with its mass. */
+  mass: slug(),
+})
+export type GuidePart = yup.InferType<typeof partSchema>
+
+export const kitItemSchema = strictObject({
+  id: slug().required(),
+  title: line(80).required(),
+  count: integer(1, 200).required(),
+  /** Spares that the kit carries on purpose. */
+  spare: integer(0, 50),
+})
+
+export const slotSchema = strictObject({
+  id: slug().required(),
+  title: line(80).required(),
+  /** Kind of quantity; absent for a plain number or word. */
+  dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames),
+})
+
+export const named = strictObject({ id: slug().required(), title: line(80).required() })
+
+/** What flows through the equipment. */
+export const guideServices = ['water', 'gas', 'air', 'product'] as const
+export type GuideService = (typeof guideServices)[number]
+
+/** What lubricants touch besides rubber. */
+export const lubricantServiceIds = Object.keys(lubricantServices) as LubricantService[]
+
+/** One of the ways a job is done; what it says of itself holds instead of what the guide says. */
+export const variantSchema = named.shape({
+  service: oneOf(guideServices),
+  contact: oneOf(lubricantServiceIds),
+  licence: slug(),
+  /** Gear besides that of the guide. */
+  gear: yup.array(line(80).required()).strict(true),
+})
+
+/** A space that can hold pressure, what shuts it off and what vents it. */
+export const zoneSchema = strictObject({
+  id: slug().required(),
+  title: line(80).required(),
+  /** Absent where only what feeds it shuts it off. */
+  shutBy: names(),
+  ventedBy: names().required(),
+  /** Vents that stay shut, since they are live. */
+  neverVentedBy: names(),
+  /** Spaces that it feeds through the equipment: past a seat, through a pilot. They hold what they got. */
+  feeds: names(),
+})
+export type GuideZone = yup.InferType<typeof zoneSchema>
+
+export const fastenerSchema = strictObject({
+  id: slug().required(),
+  title: line(80).required(),
+  /** Part that they hold. */
+  holds: slug().required(),
+  /** Slot with their number, where they stand in a circle. */
+  count: slug(),
+})

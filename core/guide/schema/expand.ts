@@ -1,0 +1,118 @@
+import type { FieldFault } from '../../schema'
+import type { GuideStation, GuideStep } from './step'
+import type { Guide, SubGuide } from './guide'
+
+/** A step with its place and station, sub-guides written out. */
+export interface PlacedStep extends GuideStep {
+  /** Where it stands: `12`, `12.3` in a repeat or sub-guide. */
+  readonly id: string
+  readonly at: GuideStation
+  /** Path in the file, for a message. */
+  readonly path: string
+  readonly steps?: readonly PlacedStep[]
+  /** The sub-guide’s place, for the steps that it was included with. */
+  readonly within?: string
+}
+
+const DEEPEST = 3
+
+/**
+ * Writes a guide’s sub-guides out and gives every step its place. A step without a station is at
+ * the one of the step before it.
+ */
+export function expandGuide(
+  guide: Guide,
+  subGuides: readonly SubGuide[],
+): { readonly steps: readonly PlacedStep[]; readonly faults: readonly FieldFault[] } {
+  const faults: FieldFault[] = []
+  let station: GuideStation = 'prepare'
+
+  function place(
+    steps: readonly GuideStep[],
+    prefix: string,
+    path: string,
+    chain: readonly string[],
+  ): PlacedStep[] {
+    return steps.flatMap((step, index) => {
+      const here = `${path}[${index}]`
+      const id = `${prefix}${index + 1}`
+      station = step.at ?? station
+      if (step.include && step.each) {
+        return step.each.flatMap((parameters, n) =>
+          includeSteps({ ...step, parameters }, `${id}.${n + 1}`, here, chain),
+        )
+      }
+      if (step.include) return includeSteps(step, id, here, chain)
+      const placed: PlacedStep = { ...step, id, at: station, path: here }
+      if (!step.repeat) return [placed]
+      return [{ ...placed, steps: place(step.repeat, `${id}.`, `${here}.repeat`, chain) }]
+    })
+  }
+
+  function includeSteps(
+    step: GuideStep,
+    id: string,
+    path: string,
+    chain: readonly string[],
+  ): PlacedStep[] {
+    const sub = subGuides.find((s) => s.id === step.include)
+    const fault = (message: string) => {
+      faults.push({ path, message })
+      return []
+    }
+    if (!sub) return fault(`there is no sub-guide “${step.include}”: write it, or mend the name`)
+    if (chain.includes(sub.id) || chain.length >= DEEPEST) {
+      return fault(`sub-guides go round in a circle: ${[...chain, sub.id].join(' → ')}`)
+    }
+    const given = step.parameters ?? {}
+    for (const name of sub.parameters) {
+      if (given[name] === undefined) fault(`“${sub.id}” wants a value for “${name}”`)
+    }
+    const filled = fill(sub.steps, given).map((s) => inherit(s, step))
+    return place(filled, `${id}.`, path, [...chain, sub.id]).map((s) => ({
+      ...s,
+      path,
+      within: s.within ?? id,
+    }))
+  }
+
+  return { steps: place(guide.steps, '', 'steps', []), faults }
+}
+
+/** What the including step says of itself holds for all of its steps. */
+function inherit(inner: GuideStep, outer: GuideStep): GuideStep {
+  return {
+    ...inner,
+    ...(outer.only ? { only: outer.only } : {}),
+    ...(outer.when ? { when: { ...inner.when, ...outer.when } } : {}),
+    ...(outer.differs && !inner.differs ? { differs: outer.differs } : {}),
+  }
+}
+
+/** Steps in their order, the difference of a sub-guide’s second turn said at the first step of it only. */
+export function differenceOnce(steps: readonly PlacedStep[]): PlacedStep[] {
+  const said = new Set<string>()
+  return steps.map((step) => {
+    const key = `${step.within}|${step.differs}`
+    if (!step.differs || !step.within || !said.has(key)) {
+      said.add(key)
+      return step
+    }
+    const { differs: _, ...rest } = step
+    return rest
+  })
+}
+
+/** Puts the values in the place of `{name}` wherever it stands. */
+function fill<T>(value: T, given: Readonly<Record<string, string>>): T {
+  if (typeof value === 'string') {
+    return value.replace(/\{([a-z0-9-]+)\}/g, (whole, name: string) => given[name] ?? whole) as T
+  }
+  if (Array.isArray(value)) return value.map((v: unknown) => fill(v, given)) as T
+  if (value && typeof value === 'object') {
+    return Object.fromEntries(
+      Object.entries(value).map(([k, v]) => [fill(k, given), fill(v as unknown, given)]),
+    ) as T
+  }
+  return value
+}

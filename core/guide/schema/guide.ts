@@ -1,0 +1,107 @@
+import * as yup from 'yup'
+import type { LubricantService } from '../../craft'
+import { integer, line, localDate, prose, slug, strictObject } from '../../schema'
+import {
+  fastenerSchema,
+  guideServices,
+  kitItemSchema,
+  lubricantServiceIds,
+  named,
+  partSchema,
+  slotSchema,
+  variantSchema,
+  zoneSchema,
+} from './equipment'
+import { names, oneOf } from './fields'
+import { type GuideStep, lazyStep } from './step'
+
+const body = {
+  id: slug().required(),
+  version: integer(1, 9999).required(),
+  date: localDate().required(),
+  title: line(120).required(),
+  source: prose(600).required(),
+  steps: yup
+    .array(lazyStep as never)
+    .strict(true)
+    .min(1)
+    .required(),
+}
+
+/** A job guide as its file says it. */
+export const guideSchema = strictObject({
+  ...body,
+  family: slug().required(),
+  /** Further families that are serviced the same way. */
+  alsoFor: names(),
+  service: oneOf(guideServices).required(),
+  /** What lubricants touch, where the service does not say it: food, fuel, refrigerant. */
+  contact: oneOf(lubricantServiceIds),
+  /** How the equipment stands when the guide begins. */
+  startsWith: line(200),
+  variants: yup.array(variantSchema.required()).strict(true).min(1).required(),
+  parts: yup.array(partSchema.required()).strict(true).min(1).required(),
+  zones: yup.array(zoneSchema.required()).strict(true),
+  fasteners: yup.array(fastenerSchema.required()).strict(true),
+  springs: yup.array(named.required()).strict(true),
+  adjustments: yup.array(named.required()).strict(true),
+  kit: yup.array(kitItemSchema.required()).strict(true),
+  slots: yup.array(slotSchema.required()).strict(true),
+  /** Protective gear. */
+  gear: yup.array(line(80).required()).strict(true),
+  /** Licence or qualification that the work wants. */
+  licence: slug(),
+  tools: yup
+    .array(
+      strictObject({
+        title: line(80).required(),
+        /** What does as well; without it the tool has no substitute. */
+        instead: line(80),
+      }).required(),
+    )
+    .strict(true),
+})
+
+export interface Guide extends Omit<yup.InferType<typeof guideSchema>, 'steps'> {
+  readonly steps: readonly GuideStep[]
+}
+
+/** Water is taken for drinking water, unless something else is said. */
+const BY_SERVICE = { water: 'drinking-water', gas: 'gas', air: 'air', product: undefined } as const
+
+type Says = Pick<yup.InferType<typeof variantSchema>, 'service' | 'contact'>
+const contactOf = (guide: Says, variant: Says | undefined): LubricantService | undefined =>
+  variant?.contact ??
+  (variant?.service && variant.service !== guide.service
+    ? BY_SERVICE[variant.service]
+    : (guide.contact ?? BY_SERVICE[guide.service ?? 'product']))
+
+/** What holds for a variant: its own service and licence, else the guide’s; the gear of both. */
+export function variantOf(guide: Guide, id: string) {
+  const variant = guide.variants.find((v) => v.id === id)
+  return {
+    service: variant?.service ?? guide.service,
+    contact: contactOf(guide, variant),
+    licence: variant?.licence ?? guide.licence,
+    gear: [...(guide.gear ?? []), ...(variant?.gear ?? [])],
+  }
+}
+
+/** Whether a family is serviced by a guide. */
+export const serves = (guide: Pick<Guide, 'family' | 'alsoFor'>, family: string): boolean =>
+  guide.family === family || (guide.alsoFor?.includes(family) ?? false)
+
+/** Steps that several guides share, with names to be filled in. */
+export const subGuideSchema = strictObject({
+  ...body,
+  parameters: names().required(),
+})
+export interface SubGuide extends Omit<yup.InferType<typeof subGuideSchema>, 'steps'> {
+  readonly steps: readonly GuideStep[]
+}
+
+/** A guide with the sub-guides it was written with. */
+export interface GuideText {
+  readonly guide: Guide
+  readonly subGuides: readonly SubGuide[]
+}

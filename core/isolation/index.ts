@@ -1,2 +1,0 @@
-export { type IsolationPlan, moveRefusal, planIsolation, type PlannedMove } from './plan'
-export { type StoredEnergy, storedEnergy } from './stored'

@@ -1,0 +1,163 @@
+import type { PackItem, PackTest } from './pack'
+import type { Procedure, StepRecord } from '../procedure'
+import {
+  convertValue,
+  dimensionTitles,
+  parseDisplayed,
+  roundTo,
+  unitDefinition,
+  unitLabel,
+} from '../quantity'
+import { measure, standingAnswer, standingReading } from './measure'
+import { orderFaults } from './order'
+import { impossible } from './plausible'
+import type { Reading, TestRun } from './types'
+
+/** A field test as it is prescribed: what is recorded, and how it is judged. */
+export interface PrescribedTest {
+  readonly test: PackTest
+  readonly procedure: Procedure
+}
+
+/**
+ * Items that cannot be assessed whatever they read, with the reason: a gauge out of calibration, a
+ * reading that is impossible, not at rest, of another quantity or stamped before the repair, two that
+ * contradict each other, a wrong order, and what rests on any of these.
+ */
+export function blockedItems(
+  { test, procedure }: PrescribedTest,
+  run: TestRun,
+): ReadonlyMap<string, string> {
+  const blocked = new Map<string, string>()
+  const block = (id: string, why: string | null | undefined) => {
+    if (why && !blocked.has(id)) blocked.set(id, why)
+  }
+  for (const item of test.items) {
+    const record = procedure.steps.find((s) => s.record?.item === item.id)?.record
+    const reading = standingReading(run, item.id)
+    block(item.id, run.gaugeRefusal)
+    if (reading) block(item.id, unfit(item, record, reading, run))
+    block(item.id, early(run, reading ?? standingAnswer(run, item.id)))
+    block(item.id, strangeAnswer(record, standingAnswer(run, item.id)?.answer))
+  }
+  for (const item of test.items) {
+    const why = invalidation(item, run)
+    if (why) for (const id of item.invalidates ?? []) block(id, why)
+  }
+  for (const [id, why] of orderFaults(test, procedure, run)) {
+    // What was seen to leak has leaked, whenever it was looked at.
+    if (!seenToFail(test, run, id)) block(id, why)
+  }
+  // Last: a reading that has lost its meaning contradicts no other.
+  for (const [id, why] of contradictions(test, run, blocked)) block(id, why)
+  for (const item of test.items) {
+    for (const part of [item.minuend, item.subtrahend]) {
+      const why = part && blocked.get(part)
+      if (why) block(item.id, `it rests on ${titleOf(test, part)}, which is not assessed: ${why}`)
+    }
+  }
+  return blocked
+}
+
+function seenToFail(test: PackTest, run: TestRun, id: string): boolean {
+  const accept = test.items.find((i) => i.id === id)?.accept
+  const answer = standingAnswer(run, id)?.answer
+  return accept !== undefined && answer !== undefined && !accept.includes(answer)
+}
+
+const titleOf = (test: PackTest, id: string): string => {
+  const title = test.items.find((i) => i.id === id)?.title ?? id
+  return title.charAt(0).toLowerCase() + title.slice(1)
+}
+
+/** Why one reading is none. */
+function unfit(
+  item: PackItem,
+  record: StepRecord | undefined,
+  reading: Reading,
+  run: TestRun,
+): string | null {
+  const wanted = record?.dimension ?? (item.atLeast ?? item.atMost)?.dimension
+  if (wanted && wanted !== reading.dimension) {
+    return `it is a ${dimensionTitles[reading.dimension]}, and a ${dimensionTitles[wanted]} is wanted`
+  }
+  if (reading.gaugeAbovePortM && !record?.head) {
+    return 'a height of the gauge is given, which counts only where a hose hangs open to air: leave it out'
+  }
+  const doubt = impossible(reading, run)
+  if (doubt) return `${doubt.why}, which cannot be: take it again, or correct it`
+  return moving(item, record, reading, run)
+}
+
+/**
+ * A needle that still moves is no reading; but one that falls and is under its limit already has
+ * failed wherever it comes to rest.
+ */
+function moving(
+  item: PackItem,
+  record: StepRecord | undefined,
+  reading: Reading,
+  run: TestRun,
+): string | null {
+  const { creep } = record ?? {}
+  const drift = reading.driftPerMinute
+  if (!creep || drift === undefined) return null
+  const { dimension, unit } = reading
+  const most = convertValue(dimension, parseDisplayed(creep.value), creep.unit, unit)
+  if (Math.abs(drift) <= most) return null
+  const limit = item.atLeast
+  const floor =
+    limit && convertValue(limit.dimension, parseDisplayed(limit.value), limit.unit, unit)
+  if (floor !== undefined && drift < 0 && measure(reading, run.gauge).value < floor) return null
+  const rate = roundTo(Math.abs(drift), unitDefinition(dimension, unit).digits + 1)
+  const way = drift < 0 ? 'falls' : 'rises'
+  return `the needle still ${way} by ${rate} ${unitLabel(dimension, unit)} a minute: wait until it rests and read again${drift < 0 ? '; one that goes on falling is a slow leak' : ''}`
+}
+
+function early(run: TestRun, entry: { readonly takenAt?: string } | undefined): string | null {
+  return run.notBefore && entry?.takenAt && entry.takenAt < run.notBefore
+    ? 'it is stamped earlier than the repair: take it again, or correct the time'
+    : null
+}
+
+function strangeAnswer(record: StepRecord | undefined, answer: string | undefined): string | null {
+  if (answer === undefined || record?.answers?.some((a) => a.id === answer)) return null
+  return `“${answer}” is not an answer that this step knows`
+}
+
+/** Pairs of readings of which one cannot exceed the other, whatever the gauge is sure to. */
+function contradictions(
+  test: PackTest,
+  run: TestRun,
+  blocked: ReadonlyMap<string, string>,
+): [string, string][] {
+  return (test.contradictions ?? []).flatMap((c): [string, string][] => {
+    const a = standingReading(run, c.item)
+    const b = standingReading(run, c.mayNotExceed)
+    if (!a || !b || blocked.has(c.item) || blocked.has(c.mayNotExceed)) return []
+    const [high, low] = [inKpa(a, run), inKpa(b, run)]
+    const against = c.orEqual ? high >= low : high > low
+    return against
+      ? [
+          [c.item, c.says],
+          [c.mayNotExceed, c.says],
+        ]
+      : []
+  })
+}
+
+function inKpa(reading: Reading, run: TestRun): number {
+  const { value, unit } = measure(reading, run.gauge)
+  return convertValue(reading.dimension, value, unit, 'kPa')
+}
+
+/** Why what an item invalidates loses its meaning; null while its answer is an accepted one. */
+function invalidation(item: PackItem, run: TestRun): string | null {
+  if (!item.invalidates || !item.accept) return null
+  const answer = standingAnswer(run, item.id)?.answer
+  if (answer === undefined) {
+    return `${item.title.toLowerCase()} is not recorded, on which the meaning of this depends`
+  }
+  if (item.accept.includes(answer)) return null
+  return item.reason ?? `${item.title} disturbs this reading`
+}

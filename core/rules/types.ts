@@ -1,0 +1,77 @@
+import type { DecisionRule, Requirement } from './pack'
+import type { AnyQuantity, Dimension } from '../quantity'
+import type { Outcome } from './decision'
+import type { GaugeAccuracy } from './uncertainty'
+
+export interface Reading {
+  readonly item: string
+  readonly dimension: Dimension
+  /** As displayed. */
+  readonly value: string
+  readonly unit: string
+  /** ISO time on the device. */
+  readonly takenAt?: string
+  /** Height of the gauge above the port, m, for a hose open to air. */
+  readonly gaugeAbovePortM?: number
+  /** Standard deviation of a streamed plateau, in `unit`. */
+  readonly deviation?: number
+  /** How fast the needle still moved, in `unit` a minute, negative when it fell. */
+  readonly driftPerMinute?: number
+}
+
+export interface Answer {
+  readonly item: string
+  readonly answer: string
+  readonly label: string
+  /** ISO time on the device. */
+  readonly takenAt?: string
+}
+
+export interface TestRun {
+  /** The last reading of an item stands, and so does the last answer. */
+  readonly readings: readonly Reading[]
+  readonly answers: readonly Answer[]
+  /** Items in the order in which the readings and answers that stand were recorded. */
+  readonly order: readonly string[]
+  readonly gauge?: GaugeAccuracy
+  /** Pressure in the line, noted before the test: no reading can be above it. */
+  readonly linePressure?: AnyQuantity
+  /** Why no reading of this gauge counts, as: out of calibration on the day. */
+  readonly gaugeRefusal?: string
+  /** ISO time of the repair, which as-left readings must follow. */
+  readonly notBefore?: string
+}
+
+export interface ItemJudgement {
+  readonly id: string
+  readonly title: string
+  readonly requirement: Requirement
+  readonly outcome: Outcome
+  /** One sentence a technician can act on. */
+  readonly reason: string
+  readonly answer?: string
+  readonly dimension?: Dimension
+  readonly reading?: string
+  /** The reading with its head correction. */
+  readonly corrected?: string
+  readonly unit?: string
+  readonly limit?: string
+  readonly limitSense?: 'at least' | 'at most'
+  readonly margin?: string
+  readonly simple?: Outcome
+  readonly guarded?: Outcome
+  readonly expanded?: string
+  readonly falseAccept?: number
+  /** Limit ÷ expanded uncertainty. */
+  readonly tur?: number
+  /** The ratio is under what the pack asks for. */
+  readonly questioned?: boolean
+}
+
+export interface Judgement {
+  readonly outcome: Outcome
+  readonly reason: string
+  readonly decisionRule: DecisionRule
+  readonly rulePack: { readonly id: string; readonly version: number; readonly title: string }
+  readonly items: readonly ItemJudgement[]
+}

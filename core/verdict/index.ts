@@ -1,7 +1,0 @@
-export type { PrescribedTest } from './blocked'
-export * from './decision'
-export * from './head'
-export * from './judge'
-export { type Bounds, type Doubt, impossible } from './plausible'
-export * from './types'
-export * from './uncertainty'

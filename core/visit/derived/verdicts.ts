@@ -1,0 +1,108 @@
+import type { Library } from '../../library'
+import { validOn } from '../../programme'
+import { valueToSi } from '../../quantity'
+import { judgeTest, type Judgement, type TestRun } from '../../rules'
+import { planOfVisit } from './pinned'
+import type { CheckOutcome, PayloadOf, RunName } from '../log/events'
+import type { RunState, VisitState } from '../log/state'
+
+/** The verdict of a run as far as it has come; null when it has not been started. */
+export function verdictOf(state: VisitState, name: RunName, library: Library): Judgement | null {
+  const run = state.runs[name]
+  const plan = run && planOfVisit(state, library, name)
+  if (!run || !plan) return null
+  const repairedAt = name === 'as-left' ? state.repairs.at(-1)?.at : undefined
+  return judgeTest(plan, testRunOf(run, repairedAt))
+}
+
+function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
+  const { gauge } = run.started
+  const inCalibration = validOn(run.date, gauge.calibratedOn, gauge.calibrationUntil)
+  return {
+    readings: run.readings.map((r) => ({
+      item: r.item,
+      dimension: r.dimension,
+      value: r.value,
+      unit: r.unit,
+      takenAt: r.at,
+      ...(r.gaugeAbovePort
+        ? {
+            gaugeAbovePortM: valueToSi(
+              'length',
+              Number(r.gaugeAbovePort.value),
+              r.gaugeAbovePort.unit,
+            ),
+          }
+        : {}),
+      ...(r.deviation === undefined ? {} : { deviation: r.deviation }),
+      ...(r.driftPerMinute === undefined ? {} : { driftPerMinute: r.driftPerMinute }),
+    })),
+    answers: run.answers.map(({ item, answer, label, at }) => ({
+      item,
+      answer,
+      label,
+      takenAt: at,
+    })),
+    order: run.order,
+    gauge: {
+      percent: gauge.accuracyPercent,
+      of: gauge.accuracyOf,
+      span: gauge.span,
+      unit: gauge.spanUnit,
+    },
+    ...(run.started.linePressure ? { linePressure: run.started.linePressure } : {}),
+    ...(inCalibration
+      ? {}
+      : { gaugeRefusal: `gauge ${gauge.tag} was out of calibration on ${run.date}` }),
+    ...(notBefore ? { notBefore } : {}),
+  }
+}
+
+/** Titles of what the procedure records and the run does not have yet. */
+export function missingItems(state: VisitState, name: RunName, library: Library): string[] {
+  const run = state.runs[name]
+  const plan = run && planOfVisit(state, library, name)
+  if (!run || !plan) return []
+  return plan.procedure.steps.flatMap((s) =>
+    s.record && !run.order.includes(s.record.item) ? [s.record.title] : [],
+  )
+}
+
+/**
+ * The run on which the certificate rests: as-left once anything was opened, else as-found.
+ * Null while that run is not finished.
+ */
+export function finalRun(state: VisitState): RunName | null {
+  const finished = (name: RunName) =>
+    state.plan?.packId ? state.runs[name]?.finished : state.checks[name] !== undefined
+  if (finished('as-left')) return 'as-left'
+  const opened = state.repairs.length > 0 || state.skipped.length === 0
+  return !opened && finished('as-found') ? 'as-found' : null
+}
+
+type Outcome = PayloadOf<'signed'>['outcome']
+
+const CHECK_OUTCOMES: Readonly<Record<CheckOutcome, Outcome>> = {
+  works: 'pass',
+  'works-not': 'fail',
+  'not-tried': 'not-assessed',
+}
+
+/** How a run ended: by the rule pack, or where there is none by the function check. */
+export function outcomeOfRun(state: VisitState, name: RunName, library: Library): Outcome | null {
+  if (state.plan?.packId) {
+    return state.runs[name]?.finished ? (verdictOf(state, name, library)?.outcome ?? null) : null
+  }
+  const check = state.checks[name]
+  return check ? CHECK_OUTCOMES[check.outcome] : null
+}
+
+/** How the visit ended, null while the decisive run is not finished. */
+export function outcomeOf(state: VisitState, library: Library): Outcome | null {
+  const run = finalRun(state)
+  return run ? outcomeOfRun(state, run, library) : null
+}
+
+/** Whether the as-left test, or the function check in its place, has passed. */
+export const passedAsLeft = (state: VisitState, library: Library): boolean =>
+  outcomeOfRun(state, 'as-left', library)?.startsWith('pass') ?? false

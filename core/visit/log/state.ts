@@ -1,0 +1,119 @@
+import type { HoseName } from '../../apparatus/backflow'
+import type { Opening } from '../../apparatus'
+import type { Pins } from '../../library'
+import type { PayloadOf, RunName, VisitEvent } from './events'
+import type { Station } from './stations'
+
+/** A payload together with the event that said it. */
+export type Said<T> = T & { readonly eventId: string; readonly at: string; readonly by: string }
+
+export interface RunState {
+  readonly started: Said<PayloadOf<'test-started'>>
+  /** Legal date of the test where it was made. */
+  readonly date: string
+  readonly stepsDone: readonly string[]
+  readonly readings: readonly Said<PayloadOf<'reading'>>[]
+  readonly answers: readonly Said<PayloadOf<'answer'>>[]
+  /** Items in the order in which the entries that stand were recorded. */
+  readonly order: readonly string[]
+  readonly finished: boolean
+}
+
+/** A step of the guide on record. `at` is its station, `when` the time of the device. */
+export type GuideStepDone = Omit<Said<PayloadOf<'guide-step'>>, 'at'> & {
+  readonly at: Station
+  readonly when: string
+}
+
+/** A valve turned, or a hose moved. */
+export type HandMove = Pick<PayloadOf<'valve-moved'>, 'element' | 'to'> | PayloadOf<'hose-moved'>
+
+/** Why the device’s time of an entry is no proof of when it was made. */
+export type ClockDoubt = 'before-planned' | 'far-from-arrival'
+
+export interface VisitState {
+  readonly plan?: Said<PayloadOf<'planned'>>
+  /** What was pinned for the visit, the latest last. */
+  readonly pins: readonly Pins[]
+  /** When the server wrote the plan. */
+  readonly plannedAt?: string
+  /** Entries whose device time is doubtful, by their id. */
+  readonly clockDoubts: Readonly<Record<string, ClockDoubt>>
+  /** Corrections that somebody asks the tester for, and that are not made yet. */
+  readonly asked: readonly Said<PayloadOf<'correction-asked'>>[]
+  /** Certificates of this visit that were declared void, by their number. */
+  readonly voided: Readonly<Record<string, Said<PayloadOf<'certificate-voided'>>>>
+  readonly identity?: Said<PayloadOf<'identity'>>
+  readonly asFoundImpossible?: Said<PayloadOf<'as-found-impossible'>>
+  readonly runs: Readonly<Partial<Record<RunName, RunState>>>
+  /** As-left runs that failed before a reopening, kept for the record. */
+  readonly earlierAsLeft: readonly RunState[]
+  readonly repairs: readonly Said<PayloadOf<'repair'>>[]
+  readonly notes: readonly Said<PayloadOf<'note'>>[]
+  readonly done: readonly Station[]
+  readonly skipped: readonly Station[]
+  /** Last commanded position of each valve and cock. */
+  readonly valves: Readonly<Record<string, Opening>>
+  /** The cock that each hose of the test kit is fitted to. */
+  readonly hoses: Readonly<Partial<Record<HoseName, string>>>
+  /** What hands did since the last finished step, so that a step is taken up where it was left. */
+  readonly handsSinceStep: readonly HandMove[]
+  readonly guide?: Said<PayloadOf<'guide-chosen'>>
+  readonly guideValues: readonly Said<PayloadOf<'guide-value'>>[]
+  readonly guideSteps: readonly GuideStepDone[]
+  readonly guideRounds: readonly Said<PayloadOf<'guide-round'>>[]
+  readonly guideTimers: readonly Said<PayloadOf<'guide-timer'>>[]
+  /** Zones read at zero, as long as nothing that was shut has been opened since. */
+  readonly proofs: readonly Said<PayloadOf<'zone-proved'>>[]
+  /** Locks that are on, by what they hold. */
+  readonly locks: Readonly<Record<string, Said<PayloadOf<'lock'>>>>
+  readonly prepared: Readonly<Record<string, Said<PayloadOf<'prepared'>>>>
+  readonly kit?: Said<PayloadOf<'kit-taken'>>
+  readonly kitClosed?: Said<PayloadOf<'kit-closed'>>
+  /** The function check of equipment without a field test. */
+  readonly checks: Readonly<Partial<Record<RunName, Said<PayloadOf<'checked'>>>>>
+  /** Legal dates of those checks. */
+  readonly checkedOn: Readonly<Partial<Record<RunName, string>>>
+  readonly photos: readonly Said<PayloadOf<'photo'>>[]
+  readonly results: readonly Said<PayloadOf<'result'>>[]
+  readonly stopped?: Said<PayloadOf<'stopped'>>
+  readonly signed?: Said<PayloadOf<'signed'>>
+  readonly certificate?: Said<PayloadOf<'certificate-issued'>>
+  /** Events corrected or withdrawn, with the correction that did it last. */
+  readonly corrections: Readonly<Record<string, Said<PayloadOf<'correction'>>>>
+  /** A correction was made after the newest certificate. */
+  readonly correctedSinceCertificate: boolean
+  readonly kinds: Readonly<Record<string, VisitEvent['kind']>>
+  readonly count: number
+}
+
+export const emptyVisit: VisitState = {
+  pins: [],
+  clockDoubts: {},
+  asked: [],
+  voided: {},
+  runs: {},
+  earlierAsLeft: [],
+  repairs: [],
+  notes: [],
+  done: [],
+  skipped: [],
+  valves: {},
+  hoses: {},
+  handsSinceStep: [],
+  guideValues: [],
+  guideSteps: [],
+  guideRounds: [],
+  guideTimers: [],
+  proofs: [],
+  locks: {},
+  prepared: {},
+  checks: {},
+  checkedOn: {},
+  photos: [],
+  results: [],
+  corrections: {},
+  correctedSinceCertificate: false,
+  kinds: {},
+  count: 0,
+}

@@ -1,0 +1,124 @@
+import { InvalidInput } from '../../schema'
+import {
+  attestedKinds,
+  correctable,
+  type EventDraft,
+  type EventKind,
+  isKind,
+  type VisitEvent,
+} from '../log/events'
+import { checkDraft, foldVisit, localDateOf } from '../log/fold'
+import { planOfVisit } from '../derived/pinned'
+import { type GuardContext, type Refusal, refuse } from './refusal'
+import type { VisitState } from '../log/state'
+
+type Guard = (state: VisitState, event: VisitEvent, context: GuardContext) => Refusal | null
+
+/** What of an entry says which one it is, and so stays as it was. */
+const IDENTIFYING: Readonly<Partial<Record<EventKind, readonly string[]>>> = {
+  reading: ['run', 'item', 'dimension'],
+  answer: ['run', 'item'],
+  checked: ['run'],
+  note: ['station'],
+  photo: ['photoId', 'station'],
+  result: ['computation'],
+}
+
+/**
+ * A correction passes the guard of the entry that it replaces, on the state in which that entry
+ * stood. On a signed visit the tester alone corrects what was measured, with the password.
+ */
+export function guardCorrection(
+  events: readonly VisitEvent[],
+  state: VisitState,
+  event: VisitEvent<'correction'>,
+  context: GuardContext,
+  guardOpen: Guard,
+): Refusal | null {
+  const { of, withdraw, payload } = event.payload
+  const original = events.find((e) => e.id === of)
+  if (!original)
+    return refuse('The entry to correct is not in this visit.', 'Choose an entry of this visit.')
+  if (!correctable.includes(original.kind)) {
+    return refuse(
+      `An entry of the kind “${original.kind}” cannot be corrected.`,
+      'Add a note that says what was wrong.',
+    )
+  }
+  const unattested = attestationRefusal(state, original.kind, event, context)
+  if (unattested) return unattested
+  if (withdraw) {
+    return payload
+      ? refuse('A withdrawn entry has no new content.', 'Leave the content out.')
+      : null
+  }
+  if (!payload)
+    return refuse('The correction says nothing new.', 'Give what the entry should have said.')
+  const corrected = { ...original, payload } as VisitEvent
+  return (
+    shapeRefusal(corrected) ??
+    identityRefusal(original, corrected) ??
+    guardOpen(stateBefore(events, original), corrected, context)
+  )
+}
+
+/** What was signed for is changed only by who signed, with the password and a licence that is valid. */
+function attestationRefusal(
+  state: VisitState,
+  kind: EventKind,
+  event: VisitEvent<'correction'>,
+  { library, person, attested }: GuardContext,
+): Refusal | null {
+  if (!state.signed || !attestedKinds.includes(kind)) return null
+  if (!attested) {
+    return refuse(
+      'This visit is signed: what was measured is corrected by its tester alone, with the password.',
+      'Ask the tester for the correction.',
+    )
+  }
+  const licence = planOfVisit(state, library)?.pack.licence
+  const today = localDateOf(event)
+  if (!licence || person.licences.some((l) => l.kind === licence && l.expiresOn >= today))
+    return null
+  return refuse(
+    `A correction of this test wants the licence “${licence}”, and you hold none that is valid today.`,
+    'Have the renewal entered, or plan another visit.',
+  )
+}
+
+function shapeRefusal(corrected: VisitEvent): Refusal | null {
+  try {
+    checkDraft(corrected as EventDraft)
+    return null
+  } catch (error) {
+    if (!(error instanceof InvalidInput)) throw error
+    return refuse(
+      `The corrected entry does not fit: ${error.message}.`,
+      'Mend it and send it again.',
+    )
+  }
+}
+
+function identityRefusal(original: VisitEvent, corrected: VisitEvent): Refusal | null {
+  const [before, after] = [original, corrected].map(
+    (e) => e.payload as Readonly<Record<string, unknown>>,
+  )
+  const moved = (IDENTIFYING[original.kind] ?? []).find(
+    (field) => before?.[field] !== after?.[field],
+  )
+  return moved
+    ? refuse(
+        `A correction cannot make another entry of this one: “${moved}” stays “${String(before?.[moved])}”.`,
+        'Withdraw the entry, and record the other one.',
+      )
+    : null
+}
+
+/** The state in which an entry stood, what was corrected of it since with it. */
+function stateBefore(events: readonly VisitEvent[], entry: VisitEvent): VisitState {
+  const before = events.slice(0, events.indexOf(entry))
+  const ids = new Set(before.map((e) => e.id))
+  const corrections = events.filter((e) => isKind(e, 'correction') && ids.has(e.payload.of))
+  const earlier = new Set(corrections.map((e) => e.id))
+  return foldVisit([...before.filter((e) => !earlier.has(e.id)), ...corrections])
+}

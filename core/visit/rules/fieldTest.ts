@@ -1,0 +1,222 @@
+import { NotInLibrary } from '../../library'
+import type { StepRecord } from '../../procedure'
+import { validOn } from '../../programme'
+import { type Doubt, impossible } from '../../rules'
+import { isKind, type PayloadOf, type RunName, type VisitEvent } from '../log/events'
+import type { Station } from '../log/stations'
+import { localDateOf } from '../log/fold'
+import { missingItems } from '../derived/verdicts'
+import { pinnedTests, planOfVisit } from '../derived/pinned'
+import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
+import type { RunState, VisitState } from '../log/state'
+
+const runStation = (run: RunName): Station => run
+
+export function guardStart(
+  state: VisitState,
+  event: VisitEvent<'test-started'>,
+  context: GuardContext,
+): Refusal | null {
+  const { run, gauge } = event.payload
+  const place = atStation(state, runStation(run))
+  if (place) return place
+  const today = localDateOf(event)
+  if (!validOn(today, gauge.calibratedOn, gauge.calibrationUntil)) {
+    return refuse(
+      `Gauge ${gauge.tag} is not in calibration on ${today} (${gauge.calibratedOn} to ${gauge.calibrationUntil}).`,
+      'Choose a gauge whose calibration covers today.',
+    )
+  }
+  return (
+    licenceRefusal(state, event, context) ??
+    planRefusal(state, event, context) ??
+    lineRefusal(event.payload.linePressure)
+  )
+}
+
+/** The tester holds the licence that the pack wants, as the person’s record has it. */
+function licenceRefusal(
+  state: VisitState,
+  event: VisitEvent<'test-started'>,
+  context: GuardContext,
+): Refusal | null {
+  const { licence } = event.payload
+  const plan = planOf(state, context)
+  if ('why' in plan) return plan
+  const held = context.person.licences.find(
+    (l) => l.kind === plan.pack.licence && l.number === licence.number,
+  )
+  if (!held || licence.kind !== plan.pack.licence) {
+    return refuse(
+      `This test needs the licence “${plan.pack.licence}”, and ${licence.number} is not one of yours.`,
+      'Ask the administrator to enter your licence, or hand the visit to a licensed tester.',
+    )
+  }
+  if (held.expiresOn !== licence.expiresOn) {
+    return refuse(
+      `Licence ${held.number} runs to ${held.expiresOn} by the register, not to ${licence.expiresOn}.`,
+      'Reload the page to take up the register, then start the test again.',
+    )
+  }
+  if (held.expiresOn < localDateOf(event)) {
+    return refuse(
+      `Licence ${held.number} expired on ${held.expiresOn}.`,
+      'Hand the visit to a licensed tester, or have the renewal entered.',
+    )
+  }
+  return null
+}
+
+/** The test is begun with a pack and procedure, in versions that were pinned for the visit. */
+function planRefusal(
+  state: VisitState,
+  { payload }: VisitEvent<'test-started'>,
+  { library }: GuardContext,
+): Refusal | null {
+  const pinned = pinnedTests(state, library)
+  const packVersion = payload.packVersion ?? state.plan?.packVersion
+  const fits = pinned.some(
+    ({ pack, procedure }) =>
+      pack.version === packVersion &&
+      procedure.id === payload.procedureId &&
+      procedure.version === payload.procedureVersion,
+  )
+  if (fits) return null
+  const [now] = pinned
+  return refuse(
+    `The visit is done by ${now?.procedure.title}, version ${now?.procedure.version}, under ${now?.pack.title}, version ${now?.pack.version}.`,
+    'Reload the page, then start the test with them.',
+  )
+}
+
+function lineRefusal(line: PayloadOf<'test-started'>['linePressure']): Refusal | null {
+  if (!line) return null
+  if (line.dimension === 'gaugePressure' && Number(line.value) > 0) return null
+  return refuse(
+    'The line pressure is a gauge pressure over zero.',
+    'Read it at the inlet and give it as one, or leave it out.',
+  )
+}
+
+function planOf(state: VisitState, context: GuardContext, run?: RunName) {
+  try {
+    const plan = planOfVisit(state, context.library, run)
+    if (plan) return plan
+  } catch (error) {
+    if (!(error instanceof NotInLibrary)) throw error
+    return refuse(error.message, 'Ask the administrator for a rule pack that covers this kind.')
+  }
+  return refuse(
+    'No rule pack has a field test for this kind of equipment.',
+    'Record its function check instead.',
+  )
+}
+
+export function guardRecord(
+  state: VisitState,
+  event: VisitEvent<'step-done'> | VisitEvent<'reading'> | VisitEvent<'answer'>,
+  context: GuardContext,
+): Refusal | null {
+  const { run: name } = event.payload
+  const place = atStation(state, runStation(name))
+  if (place) return place
+  const run = state.runs[name]
+  if (!run)
+    return refuse(
+      'The test has not been started.',
+      'Choose the gauge and start the test.',
+      runStation(name),
+    )
+  if (run.finished)
+    return refuse('This test is finished.', 'Correct the reading instead.', runStation(name))
+  const plan = planOf(state, context, name)
+  if ('why' in plan) return plan
+  if ('step' in event.payload) {
+    const { step } = event.payload
+    return plan.procedure.steps.some((s) => s.id === step)
+      ? null
+      : refuse(
+          `${plan.procedure.title} has no step “${step}”.`,
+          'Reload the page to get the procedure in force.',
+        )
+  }
+  const { item } = event.payload
+  const record = plan.procedure.steps.find((s) => s.record?.item === item)?.record
+  if (!record) {
+    return refuse(
+      `${plan.procedure.title} does not record “${item}”.`,
+      'Record what the step asks for.',
+    )
+  }
+  if (isKind(event, 'reading')) return readingRefusal(event.payload, record, run)
+  if (isKind(event, 'answer') && !record.answers?.some((a) => a.id === event.payload.answer)) {
+    return refuse(
+      `“${event.payload.answer}” is not an answer to ${record.title}.`,
+      'Choose one of the answers.',
+    )
+  }
+  return null
+}
+
+/** A reading is of the quantity that is asked for, and one that its gauge can have shown. */
+function readingRefusal(
+  reading: PayloadOf<'reading'>,
+  record: StepRecord,
+  run: RunState,
+): Refusal | null {
+  if (record.dimension !== reading.dimension) {
+    return refuse(
+      `${record.title} is a ${record.dimension ?? 'yes or no'}, not a ${reading.dimension}.`,
+      'Choose a unit that fits.',
+    )
+  }
+  if (reading.gaugeAbovePort && !record.head) {
+    return refuse(
+      `${record.title} is read with both hoses on, where the height of the gauge cancels out.`,
+      'Leave the height out.',
+    )
+  }
+  const doubt = doubtOf(reading, run)
+  if (!doubt || reading.insisted?.trim()) return null
+  return refuse(
+    `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}`,
+    'Mend the number; or insist with the reason, and it is recorded as not assessed.',
+  )
+}
+
+/** Why a reading cannot be what the gauge of its run showed, with what was probably meant; or null. */
+export function doubtOf(
+  reading: Pick<PayloadOf<'reading'>, 'dimension' | 'value' | 'unit'>,
+  { started }: Pick<RunState, 'started'>,
+): Doubt | null {
+  const { gauge, linePressure } = started
+  return impossible(reading, {
+    gauge: {
+      percent: gauge.accuracyPercent,
+      of: gauge.accuracyOf,
+      span: gauge.span,
+      unit: gauge.spanUnit,
+    },
+    linePressure,
+  })
+}
+
+export function guardFinish(
+  state: VisitState,
+  name: RunName,
+  context: GuardContext,
+): Refusal | null {
+  const place = atStation(state, runStation(name))
+  if (place) return place
+  if (!state.runs[name])
+    return refuse('The test has not been started.', 'Choose the gauge and start the test.', name)
+  const missing = missingItems(state, name, context.library)
+  if (missing.length > 0) {
+    return refuse(
+      `Not recorded yet: ${missing.join(', ')}.`,
+      'Record them, or stop the visit with a reason.',
+      name,
+    )
+  }
+  return null
+}

@@ -1,0 +1,208 @@
+import {
+  type GuideStation,
+  guideStations,
+  nextStep,
+  type PlacedStep,
+  relaxingOf,
+  serves,
+  stepWords,
+} from '../../guide'
+import { guideOf } from '../../library'
+import type { VisitEvent } from '../log/events'
+import { kitRefusal } from './kit'
+import { safeStepRefusal } from './safe'
+import { inspectionRefusal, proofRefusal, qualifiedRefusal } from './step'
+import { missingSlots, runOfGuide } from '../derived/guide'
+import { passedAsLeft } from '../derived/verdicts'
+import { currentStation } from '../log/current'
+import { type GuardContext, type Refusal, refuse } from './refusal'
+import type { VisitState } from '../log/state'
+import { type Station, stationTitles } from '../log/stations'
+
+export function guardGuide(
+  state: VisitState,
+  event: VisitEvent<'guide-chosen'>,
+  { library }: GuardContext,
+): Refusal | null {
+  const { guideId, version, variant, sheet } = event.payload
+  if (!library.guides.some((g) => g.id === guideId)) {
+    return refuse(`There is no guide “${guideId}”.`, 'Choose one from the list.')
+  }
+  const guide = guideOf(library, guideId)
+  const family = state.plan?.equipment.family ?? ''
+  if (!serves(guide, family)) {
+    return refuse(
+      `${guide.title} is not for this family of equipment.`,
+      'Choose one from the list.',
+    )
+  }
+  if (guide.version !== version) {
+    return refuse(`Version ${version} of this guide is not in force.`, 'Reload to get the newest.')
+  }
+  if (!guide.variants.some((v) => v.id === variant)) {
+    return refuse(`The guide has no variant “${variant}”.`, 'Choose one of its variants.')
+  }
+  const known = library.specSheets.find((s) => s.id === sheet?.id && s.version === sheet.version)
+  if (sheet && known?.family !== family) {
+    return refuse(
+      `“${sheet.id}”, version ${sheet.version}, is no spec sheet in force for this family.`,
+      'Choose one from the list, or go on without: figures are then asked for.',
+    )
+  }
+  if (state.guideSteps.length > 0) {
+    return refuse(
+      'Steps of a guide are on record already.',
+      'Finish it, or stop the visit with a reason.',
+    )
+  }
+  return null
+}
+
+export function guardGuideStep(
+  state: VisitState,
+  event: VisitEvent<'guide-step'>,
+  context: GuardContext,
+): Refusal | null {
+  const found = findStep(state, event.payload.step, context)
+  if ('why' in found) return found
+  const { step } = found
+  const { at, departure } = event.payload
+  const station = currentStation(state)
+  if (at !== station) {
+    return refuse(
+      `Step ${step.id} belongs to ${stationTitles[step.at]}.`,
+      `Finish ${stationTitles[station]} first.`,
+      station,
+    )
+  }
+  const run = runOfGuide(state, context.library)
+  const due = run && nextStep(run, step.at)
+  if (due && due.id !== step.id && !departure) {
+    return refuse(
+      `Before it comes: ${stepWords(due)}.`,
+      'Do it first, or record the departure with its reason.',
+      station,
+    )
+  }
+  const missing = missingSlots(state, context.library, step)
+  if (missing.length > 0) {
+    return refuse(
+      'The spec sheet has no value for this step.',
+      'Enter it with where it comes from: the maker’s sheet, its page and date.',
+      station,
+    )
+  }
+  return (
+    qualifiedRefusal(state, step, event, context) ??
+    inspectionRefusal(state, step, event, context) ??
+    proofRefusal(state, step, event, context) ??
+    (departure ? null : safeStepRefusal(state, step, context)) ??
+    (departure ? null : asLeftRefusal(state, step, context))
+  )
+}
+
+/** The step of that place on the way taken, if the work may go on at all. */
+function findStep(
+  state: VisitState,
+  id: string,
+  { library }: GuardContext,
+): { readonly step: PlacedStep } | Refusal {
+  const run = runOfGuide(state, library)
+  if (!run)
+    return refuse('No guide was chosen for this visit.', 'Choose one in Prepare.', 'prepare')
+  const halted = run.steps.find((s) =>
+    state.guideSteps.some((d) => d.step === s.id && d.finding === 'stop'),
+  )
+  if (halted) {
+    return refuse(
+      `The work ended here: ${stepWords(halted)}.`,
+      'Stop the visit with its reason, or take the step up again.',
+    )
+  }
+  const step = run.steps.find((s) => s.id === id)
+  if (!step)
+    return refuse(`The guide has no step ${id} on this way.`, 'Reload to see where it stands.')
+  if (step.at !== currentStation(state)) {
+    const station = currentStation(state)
+    return refuse(
+      `Step ${id} belongs to ${stationTitles[step.at]}.`,
+      `Finish ${stationTitles[station]} first.`,
+      station,
+    )
+  }
+  return { step }
+}
+
+/** The customer’s side is opened when the as-left test has passed, not before. */
+function asLeftRefusal(
+  state: VisitState,
+  step: PlacedStep,
+  { library }: GuardContext,
+): Refusal | null {
+  if (step.at !== 'as-left' || (!step.reopen && !step.test)) return null
+  if (passedAsLeft(state, library)) return null
+  return refuse(
+    'The as-left test has not passed.',
+    'Test first, or record the departure with its reason.',
+    'as-left',
+  )
+}
+
+/** A round, a clock or a second start belongs to a step that is due. */
+export function guardGuideWork(
+  state: VisitState,
+  event: VisitEvent<'guide-round'> | VisitEvent<'guide-timer'> | VisitEvent<'guide-redo'>,
+  context: GuardContext,
+): Refusal | null {
+  if ('from' in event.payload) return redoRefusal(state, event.payload.from)
+  const found = findStep(state, event.payload.step, context)
+  if ('why' in found) return found
+  const { step } = found
+  const fits = 'moved' in event.payload ? relaxingOf(step) : step.hold
+  return fits
+    ? null
+    : refuse(`Step ${step.id} has neither rounds nor a clock.`, 'Carry it out as it says.')
+}
+
+function redoRefusal(state: VisitState, from: string): Refusal | null {
+  const done = state.guideSteps.find((s) => s.step === from)
+  const station = currentStation(state)
+  if (done?.at === station) return null
+  return refuse(
+    `Step ${from} is not done in ${stationTitles[station]}.`,
+    'Choose one of the steps that are done in this station.',
+    station,
+  )
+}
+
+const isGuideStation = (station: Station): station is Extract<Station, GuideStation> =>
+  (guideStations as readonly string[]).includes(station)
+
+/** Why a station may not be finished yet by the guide: steps, parts or kit that are left. */
+export function guideRefusal(
+  state: VisitState,
+  station: Station,
+  context: GuardContext,
+): Refusal | null {
+  const run = runOfGuide(state, context.library)
+  // Nothing was opened when the as-found test passed: the guide’s later stations fall away.
+  if (!run || !isGuideStation(station) || (state.skipped.length > 0 && station !== 'prepare'))
+    return null
+  const due = nextStep(run, station)
+  if (due) {
+    const left = run.steps.filter((s) => s.at === station && !run.done.has(s.id)).length
+    return refuse(
+      `${left} ${left === 1 ? 'step is' : 'steps are'} left here, the next: ${stepWords(due)}.`,
+      'Carry it out, or record the departure with its reason.',
+      station,
+    )
+  }
+  if (station === 'rebuild' && run.tray.length > 0) {
+    return refuse(
+      `On the tray: ${run.tray.map((p) => p.title).join(', ')}.`,
+      'Look where it came off; small things hide in bores, under bushes and in the rag.',
+      station,
+    )
+  }
+  return kitRefusal(state, run, station)
+}

@@ -1,0 +1,135 @@
+import { DateTime } from 'luxon'
+import { countGrooves, throwSymmetry } from '../../craft'
+import { mendedBy, type PlacedStep, relaxingOf, renewalAdvice, variantOf } from '../../guide'
+import { valueToSi } from '../../quantity'
+import type { VisitEvent } from '../log/events'
+import { localDateOf } from '../log/fold'
+import { guideOfVisit, runOfGuide, slotFigure } from '../derived/guide'
+import { policyOfVisit } from '../derived/pinned'
+import { type GuardContext, type Refusal, refuse } from './refusal'
+import type { VisitState } from '../log/state'
+
+/** Whoever confirms to be qualified holds the licence that the guide names. */
+export function qualifiedRefusal(
+  state: VisitState,
+  step: PlacedStep,
+  event: VisitEvent<'guide-step'>,
+  { library, person }: GuardContext,
+): Refusal | null {
+  const guide = guideOfVisit(state, library)?.guide
+  const kind = guide && variantOf(guide, state.guide?.variant ?? '').licence
+  if (step.gate !== 'qualified' || !kind || event.payload.departure) return null
+  const today = localDateOf(event)
+  if (person.licences.some((l) => l.kind === kind && l.expiresOn >= today)) return null
+  return refuse(
+    `This work wants the licence “${kind}”, and you hold none that is valid today.`,
+    'Hand the visit over, or give the reason: who qualified stands beside you.',
+  )
+}
+
+/** Settings as found, rounds, waiting times, throws, counts and temporary repairs carry their own proof. */
+export function proofRefusal(
+  state: VisitState,
+  step: PlacedStep,
+  event: VisitEvent<'guide-step'>,
+  { library }: GuardContext,
+): Refusal | null {
+  const { departure, setting, throws, temporary } = event.payload
+  if (step.temporary) {
+    if (!temporary)
+      return refuse(
+        'A temporary repair needs the date by which it is renewed, and who permitted it.',
+        'Enter both.',
+      )
+    if (temporary.until <= localDateOf(event))
+      return refuse('The renew-by date lies in the past.', 'Give a date after today.')
+  }
+  if (step.measure === 'throws') {
+    if (!throws) return refuse('Both throws are measured.', 'Enter both projections.')
+    const metres = ({ value, unit }: { value: string; unit: string }) =>
+      valueToSi('length', Number(value), unit)
+    const { one, other } = { one: metres(throws.one), other: metres(throws.other) }
+    if (one === 0 && other === 0)
+      return refuse('Nothing stands out at either end.', 'Throw it both ways, then measure.')
+    const verdict = throwSymmetry({ one, other })
+    if (!verdict.equal && !departure) return refuse(verdict.says, 'Take the step up again.')
+  }
+  if (step.measure === 'grooves') {
+    const { counted } = event.payload
+    if (!counted) return refuse('Grooves and rings are counted.', 'Enter both counts.')
+    const { emptyOnPurpose = 0, doubled = 0 } = step
+    if (counted.grooves < emptyOnPurpose + doubled)
+      return refuse(
+        `Fewer grooves are counted than the ${emptyOnPurpose + doubled} that are known.`,
+        'Count them again.',
+      )
+    const verdict = countGrooves({ ...counted, emptyOnPurpose, doubled })
+    if (!verdict.fits && !departure)
+      return refuse(verdict.says, 'Count again before the first ring goes on.')
+  }
+  if (departure) return null
+  if (step.snapshot && !setting?.trim())
+    return refuse('The setting as found is missing.', 'Write it down: turns, height, scale.')
+  if (step.count === 'kit' && !state.kit && runOfGuide(state, library)?.kit.length) {
+    return refuse('The kit is not counted.', 'Count it item by item, then go on.', 'prepare')
+  }
+  const relaxing = relaxingOf(step)
+  if (relaxing) {
+    const rounds = state.guideRounds.filter((r) => r.step === step.id)
+    const least = Number(slotFigure(state, library, relaxing.rounds ?? '')?.value ?? 1)
+    if (rounds.length < least)
+      return refuse(`${rounds.length} of at least ${least} rounds are made.`, 'Go round again.')
+    if (rounds.at(-1)?.moved !== false)
+      return refuse('In the last round a fastener still moved.', 'Go round until none moves.')
+  }
+  if (step.hold) {
+    const started = state.guideTimers.findLast((t) => t.step === step.id)
+    if (!started) return refuse('Its time has not begun.', 'Start the clock.')
+    const minutes = Number(slotFigure(state, library, step.hold)?.value ?? 0)
+    const passed = DateTime.fromISO(event.deviceTime)
+      .diff(DateTime.fromISO(started.at))
+      .as('minutes')
+    if (passed < minutes)
+      return refuse(
+        `${Math.ceil(minutes - passed)} of ${minutes} minutes are left.`,
+        'Wait, or record the departure with its reason.',
+      )
+  }
+  return null
+}
+
+/** An inspection has a finding of its list, and one that fits what was seen and the house’s policy. */
+export function inspectionRefusal(
+  state: VisitState,
+  step: PlacedStep,
+  { payload }: VisitEvent<'guide-step'>,
+  { library }: GuardContext,
+): Refusal | null {
+  if (!step.verdicts) return null
+  const { finding, defects = [], departure } = payload
+  if (!step.verdicts.some((v) => v.id === finding)) {
+    return refuse(
+      'An inspection needs its finding.',
+      `Choose one of ${step.verdicts.map((v) => v.title).join(', ')}.`,
+    )
+  }
+  const strange = defects.filter((d) => !step.defects?.includes(d))
+  if (strange.length > 0) {
+    return refuse(
+      `“${strange.join(', ')}” is not on the list of this inspection.`,
+      `Choose from ${step.defects?.join(', ')}.`,
+    )
+  }
+  const advice = renewalAdvice(
+    policyOfVisit(state, library),
+    step.verdicts.map((v) => v.id),
+    defects,
+    mendedBy(step),
+  )
+  if (finding === advice.verdict || departure) return null
+  const wanted = step.verdicts.find((v) => v.id === advice.verdict)?.title ?? advice.verdict
+  return refuse(
+    `${advice.why} By the house’s policy that is: ${wanted}.`,
+    'Choose it, name what else was seen, or give the reason for the departure.',
+  )
+}

@@ -1,0 +1,73 @@
+import { actionsOf, carriedOut, type ProcedureStep, type StepAction } from '@uvanta/core/procedure'
+import { isAssemblyKind, restOpeningOf } from '@uvanta/core/apparatus/backflow'
+import type { Opening } from '@uvanta/core/apparatus'
+import type { Refusal } from '@uvanta/core/visit'
+import { computed, ref, shallowRef } from 'vue'
+import { useGauge } from '@/stores/gauge'
+import { useVisit } from '@/stores/visit'
+
+/**
+ * What hands do in a step: each turn is recorded and, at a virtual site, carried out there. A valve
+ * that was turned on the drawing counts when it was the next one.
+ */
+export function useStepActions(step: ProcedureStep) {
+  const visit = useVisit()
+  const gauge = useGauge()
+  const actions = actionsOf(step)
+  // Taken up where it was left, as after a reload or a flat battery.
+  const done = ref(carriedOut(actions, visit.state.handsSinceStep))
+  const busy = ref(false)
+  const refusal = shallowRef<Refusal | null>(null)
+  const left = computed(() => actions.length - done.value)
+  const next = computed(() => actions[done.value])
+
+  function record(action: StepAction): Refusal | null {
+    if (action.kind === 'move') {
+      gauge.moved(action.element, action.to)
+      return visit.record('valve-moved', { element: action.element, to: action.to })
+    }
+    gauge.hoseMoved(action.hose, action.port)
+    const { hose, port } = action
+    return visit.record('hose-moved', { hose, ...(port ? { port } : {}) })
+  }
+
+  /** Carries out what is left of the step. With a gauge on the line, each turn takes its time. */
+  async function carryOut(): Promise<boolean> {
+    busy.value = true
+    refusal.value = null
+    try {
+      while (next.value) {
+        const action = next.value
+        // What the gauge reads after the last turn is the trace of this step.
+        gauge.begin()
+        refusal.value = record(action)
+        if (refusal.value) return false
+        done.value++
+        if (gauge.virtual) await gauge.wait(action.lastsS)
+      }
+      return true
+    } finally {
+      busy.value = false
+    }
+  }
+
+  /** A valve pressed on the drawing: turned as the step wants it next, else simply over. */
+  function turn(element: string): void {
+    if (busy.value) return
+    const wanted = next.value
+    const asked = wanted?.kind === 'move' && wanted.element === element ? wanted.to : null
+    const now = positionOf(element)
+    const to: Opening = asked ?? (now === 'shut' ? 'open' : 'shut')
+    gauge.begin()
+    refusal.value = record({ kind: 'move', element, to, lastsS: 0 })
+    if (!refusal.value && asked) done.value++
+  }
+
+  function positionOf(element: string): Opening {
+    const kind = visit.state.plan?.equipment.kind ?? ''
+    const rest = isAssemblyKind(kind) ? restOpeningOf(kind, element) : 'shut'
+    return visit.state.valves[element] ?? rest
+  }
+
+  return { actions, done, left, busy, refusal, carryOut, turn }
+}
