@@ -1,29 +1,12 @@
-import type { Library } from '@uvanta/core/library'
 import { DateTime } from 'luxon'
 import { v7 as uuidv7 } from 'uuid'
 import type { Config } from './config'
+import type { App } from './context'
 import { BadLibraryFile } from './library/yamlFile'
-import { LibraryShelf } from './service/shelf'
-import { sealOnce } from './service/sealOnce'
-import { openKeys, randomSuffix, type SigningKeys } from './service/keys'
-import { type Database, openDatabase } from './store/database'
-
-/** What every use case works with. */
-export interface App {
-  readonly config: Config
-  readonly db: Database
-  /** The know-how in force: what the shelf holds now. */
-  readonly library: Library
-  readonly shelf: LibraryShelf
-  readonly keys: SigningKeys
-  readonly now: () => DateTime<true>
-  /** A new id, UUIDv7. */
-  readonly newId: () => string
-  /** The part of a certificate's code that cannot be guessed. */
-  readonly newSuffix: () => string
-  /** Legal date of the utility. */
-  readonly today: () => string
-}
+import { LibraryShelf } from './library/shelf'
+import { sealOnce } from './service/integrity/sealOnce'
+import { openKeys, randomSuffix } from './service/certificate/keys'
+import { openDatabase } from './store/database'
 
 export async function openApp(config: Config): Promise<App> {
   const db = openDatabase(config.database)
@@ -35,14 +18,11 @@ export async function openApp(config: Config): Promise<App> {
     config,
     db,
     shelf,
-    get library() {
-      return shelf.library
-    },
     keys,
     now,
     newId: uuidv7,
     newSuffix: randomSuffix,
-    today: () => now().setZone(config.timeZone).toISODate() as string,
+    today: () => now().setZone(config.utility.timeZone).toISODate() as string,
   }
   await sealOnce(app)
   return app

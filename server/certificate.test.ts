@@ -1,7 +1,7 @@
 import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
+import type { App } from './context'
 import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 import { append, draft, signedVisit } from './testing/visit'
 

@@ -1,6 +1,16 @@
 import { join } from 'node:path'
 import type { DatabaseSettings } from './store/database'
 
+/** The utility that this installation belongs to. */
+export interface UtilitySettings {
+  /** As it stands on certificates. */
+  readonly name: string
+  /** What the numbers of its certificates begin with. */
+  readonly certificatePrefix: string
+  /** IANA zone of its legal dates. */
+  readonly timeZone: string
+}
+
 export interface Config {
   readonly port: number
   /** The address that people and QR codes use. */
@@ -9,8 +19,7 @@ export interface Config {
   readonly libraryDirectory: string
   readonly webDirectory: string
   readonly sessionSecret: string
-  /** IANA zone of the utility's legal dates. */
-  readonly timeZone: string
+  readonly utility: UtilitySettings
   /** WebSocket of a simulated test gauge; absent where there is none. */
   readonly gaugeUrl?: string
   readonly database: DatabaseSettings
@@ -31,7 +40,11 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     libraryDirectory: join(root, 'library'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: need('UVANTA_SESSION_SECRET'),
-    timeZone: env.UVANTA_TIMEZONE ?? 'UTC',
+    utility: {
+      name: env.UVANTA_UTILITY ?? 'Larkhaven Gas & Water',
+      certificatePrefix: env.UVANTA_CERTIFICATE_PREFIX ?? 'LH',
+      timeZone: env.UVANTA_TIMEZONE ?? 'UTC',
+    },
     ...(env.UVANTA_GAUGE_URL ? { gaugeUrl: env.UVANTA_GAUGE_URL } : {}),
     database: {
       host: '127.0.0.1',

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
+import type { App } from './context'
 import { loadDemo } from './demo/load'
-import { verifyChains } from './service/verifyChains'
+import { verifyChains } from './service/integrity/verifyChains'
 import { makeTestApp } from './testing/app'
 
 let first: App
@@ -40,7 +40,7 @@ describe('Larkhaven', () => {
     expect(await db.people.count()).toBe(6)
     expect(await db.gauges.count()).toBe(5)
     const families = await db.equipment.count({ distinct: true, col: 'family' })
-    expect(families).toBe(first.library.families.length)
+    expect(families).toBe(first.shelf.library.families.length)
     const conditions = await db.equipmentStatus.findAll({
       attributes: ['condition'],
       group: ['condition'],

@@ -1,13 +1,14 @@
 import type { StockItem } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
 import { Job, shippedLibrary } from '@uvanta/core/testing'
+import { appended, emptyLog } from '@uvanta/core/visit'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
+import type { App } from './context'
 import { planDay, refreshDemoDay } from './demo/day'
-import { planFollowUp } from './service/followUp'
-import { readEvents } from './service/log'
-import { createEquipment } from './service/register'
+import { planFollowUp } from './service/visit/followUp'
+import { readEvents } from './service/visit/log'
+import { createEquipment } from './service/register/equipment'
 import {
   type Agent,
   equipmentInput,
@@ -166,7 +167,7 @@ describe('a temporary repair', () => {
     const row = await app.db.visits.findByPk(visit.id)
     await app.db.sequelize.transaction((transaction) =>
       readEvents(app, visit.id).then((read) =>
-        planFollowUp(app, world.tester, { visit: row!, events: read, transaction }),
+        planFollowUp(app, world.tester, { ...appended(emptyLog, read), visit: row!, transaction }),
       ),
     )
     const { body } = await tester.get(`/api/v1/visits?on=${until}&scope=mine`).expect(200)

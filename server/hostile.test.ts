@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
+import type { App } from './context'
 import { type Agent, equipmentInput, makeTestApp, populate, serve, signedIn } from './testing/app'
 import { arrival, draft, plan, testOf } from './testing/visit'
 

@@ -5,7 +5,7 @@ import { pino } from 'pino'
 import { openOrExplain } from './app'
 import { readConfig } from './config'
 import { makeServer } from './http/server'
-import { repinUnbegun } from './service/repin'
+import { repinUnbegun } from './service/visit/repin'
 
 /** dist/main.js and main.ts stand one and zero folders below server/. */
 const here = dirname(fileURLToPath(import.meta.url))

@@ -7,7 +7,6 @@ import {
   currentStation,
   finalRun,
   foldVisit,
-  isKind,
   outcomeOf,
   planOfVisit,
   standingAfter,
@@ -15,14 +14,14 @@ import {
   type VisitEvent,
 } from '@uvanta/core/visit'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
-import { supersedeCertificate } from './service/certificates'
-import { readEvents } from './service/log'
-import { readPerson } from './service/people'
-import { repinUnbegun } from './service/repin'
-import { correctAttested } from './service/sign'
-import { verifyCode } from './service/verification'
-import { verifyChains } from './service/verifyChains'
+import type { App } from './context'
+import { supersedeCertificate } from './service/certificate/release'
+import { readEvents } from './service/visit/log'
+import { readPerson } from './service/people/people'
+import { repinUnbegun } from './service/visit/repin'
+import { correctAttested } from './service/visit/sign'
+import { verifyCode } from './service/certificate/verification'
+import { verifyChains } from './service/integrity/verifyChains'
 import type { CertificateRow, VisitTableRow } from './store/rows'
 import { makeTestApp } from './testing/app'
 import { draft } from './testing/visit'
@@ -81,9 +80,12 @@ describe('a database from before', () => {
     expect(signed.length).toBe(286)
     for (const visit of signed) {
       const state = foldVisit(logOf(visit.id))
-      expect([visit.id, outcomeOf(state, app.library)]).toEqual([visit.id, state.signed?.outcome])
+      expect([visit.id, outcomeOf(state, app.shelf.library)]).toEqual([
+        visit.id,
+        state.signed?.outcome,
+      ])
       const run = finalRun(state)
-      const plan = run && planOfVisit(state, app.library, run)
+      const plan = run && planOfVisit(state, app.shelf.library, run)
       expect(plan?.pack.version).toBe(state.plan?.packVersion)
       expect(plan?.procedure.version).toBe(run && state.runs[run]?.started.procedureVersion)
     }
@@ -94,7 +96,7 @@ describe('a database from before', () => {
       const events = logOf(row.visitId).slice(0, payload.log.events)
       const state = foldVisit(events)
       const run = finalRun(state)
-      const verdict = run && verdictOf(state, run, app.library)
+      const verdict = run && verdictOf(state, run, app.shelf.library)
       expect([row.number, verdict?.outcome]).toEqual([row.number, payload.outcome])
       const signed = payload.asLeft ?? (payload.asFound as NonNullable<typeof payload.asLeft>)
       const required = (v: typeof signed.verdict | null | undefined) =>
@@ -109,7 +111,8 @@ describe('a database from before', () => {
       const equipment = await app.db.equipment.findByPk(status.equipmentId)
       const state = foldVisit(logOf(status.lastVisitId))
       const standing =
-        equipment && standingAfter(state, app.library, equipment.programme, equipment.anchorOn)
+        equipment &&
+        standingAfter(state, app.shelf.library, equipment.programme, equipment.anchorOn)
       if (!standing?.dueOn) continue
       expect([equipment?.tag, standing.dueOn]).toEqual([equipment?.tag, status.dueOn])
       compared++
@@ -132,8 +135,8 @@ describe('a database from before', () => {
     expect(await repinUnbegun(app)).toBe(0)
     for (const { id } of planned) {
       const state = foldVisit(await readEvents(app, id))
-      const inForce = app.library.rulePacks.find((p) => p.id === state.plan?.packId)
-      expect(planOfVisit(state, app.library)?.pack.version).toBe(inForce?.version)
+      const inForce = app.shelf.library.rulePacks.find((p) => p.id === state.plan?.packId)
+      expect(planOfVisit(state, app.shelf.library)?.pack.version).toBe(inForce?.version)
     }
     expect((await verifyChains(app)).faults).toEqual([])
   })
@@ -143,7 +146,7 @@ describe('a database from before', () => {
     const events = await readEvents(app, visit.id)
     const tester = await readPerson(app, visit.technicianId)
     await app.db.licences.update({ expiresOn: '2099-01-01' }, { where: { personId: tester.id } })
-    const reading = events.find((e) => isKind(e, 'reading'))!
+    const reading = events.find((e) => e.kind === 'reading')!
     const payload = { ...reading.payload, value: '2.9' }
     const change = { of: reading.id, why: 'Digit', withdraw: false, payload }
     const licensed = await readPerson(app, tester.id)

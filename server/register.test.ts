@@ -2,8 +2,8 @@ import type { Equipment } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
-import { createEquipment } from './service/register'
+import type { App } from './context'
+import { createEquipment } from './service/register/equipment'
 import { type Agent, equipmentInput, makeTestApp, populate, serve, signedIn } from './testing/app'
 
 let app: App

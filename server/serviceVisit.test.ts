@@ -1,8 +1,8 @@
 import { addDays } from '@uvanta/core/programme'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
-import type { App } from './app'
-import { createEquipment } from './service/register'
+import type { App } from './context'
+import { createEquipment } from './service/register/equipment'
 import {
   type Agent,
   equipmentInput,
@@ -28,7 +28,8 @@ beforeAll(async () => {
     kind: 'actuator',
     service: 'air',
     programme: 'overhaul-three-years',
-    specSheet: app.library.specSheets.find((s) => s.family === 'spring-cylinder-actuator')?.id,
+    specSheet: app.shelf.library.specSheets.find((s) => s.family === 'spring-cylinder-actuator')
+      ?.id,
   })
   actuatorId = actuator.id
 })

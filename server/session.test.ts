@@ -1,6 +1,7 @@
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { type App, openApp } from './app'
+import type { App } from './context'
+import { openApp } from './app'
 import { makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 import { draft, SIGNATURE } from './testing/visit'
 

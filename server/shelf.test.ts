@@ -4,8 +4,8 @@ import { join } from 'node:path'
 import { runOfGuide } from '@uvanta/core/visit'
 import { Job } from '@uvanta/core/testing'
 import { beforeEach, describe, expect, it } from 'vitest'
-import type { App } from './app'
-import { LibraryShelf } from './service/shelf'
+import type { App } from './context'
+import { LibraryShelf } from './library/shelf'
 import { makeTestApp, populate, serve, signedIn } from './testing/app'
 
 let app: App

@@ -1,11 +1,11 @@
 import { formatQuantity, isUnitOf } from '../quantity'
-import { isKind, type PayloadOf, type VisitEvent } from '../visit'
+import type { PayloadOf, VisitEvent } from '../visit'
 import type { CertifiedCorrection } from './payload'
 
 /** Every correction of a log, in the words of a certificate. */
 export function correctionsMade(events: readonly VisitEvent[]): CertifiedCorrection[] {
   return events.flatMap((event) => {
-    if (!isKind(event, 'correction')) return []
+    if (event.kind !== 'correction') return []
     const { of, why, payload } = event.payload
     const original = events.find((e) => e.id === of)
     if (!original) return []
@@ -23,7 +23,7 @@ export function correctionsMade(events: readonly VisitEvent[]): CertifiedCorrect
 }
 
 function nameOf(event: VisitEvent): string {
-  if (isKind(event, 'reading') || isKind(event, 'answer')) {
+  if (event.kind === 'reading' || event.kind === 'answer') {
     const { run, item } = event.payload
     return `${run}, ${item.replaceAll('-', ' ')}`
   }
@@ -31,12 +31,12 @@ function nameOf(event: VisitEvent): string {
 }
 
 function valueOf(event: VisitEvent): string {
-  if (isKind(event, 'reading')) return readingWords(event.payload)
-  if (isKind(event, 'answer')) return event.payload.label
-  if (isKind(event, 'identity')) return event.payload.outcome
-  if (isKind(event, 'repair') || isKind(event, 'note') || isKind(event, 'checked'))
+  if (event.kind === 'reading') return readingWords(event.payload)
+  if (event.kind === 'answer') return event.payload.label
+  if (event.kind === 'identity') return event.payload.outcome
+  if (event.kind === 'repair' || event.kind === 'note' || event.kind === 'checked')
     return event.payload.text
-  if (isKind(event, 'as-found-impossible')) return event.payload.reason
+  if (event.kind === 'as-found-impossible') return event.payload.reason
   return 'another entry'
 }
 

@@ -14,7 +14,9 @@ import { familyOf, kitOf, pinsInForce, rulePackOf, sheetsOf } from '../library'
 import {
   type EventDraft,
   type EventKind,
-  foldVisit,
+  appended,
+  draftOf,
+  emptyLog,
   guard,
   type GuardContext,
   guideOfVisit,
@@ -71,7 +73,7 @@ const packInForce = (id: string) => rulePackOf(shippedLibrary, id)
 
 /** A visit carried out event by event as a careful technician would, for tests. */
 export class Job {
-  readonly events: VisitEvent[] = []
+  log = emptyLog
   refused: Refusal | null = null
   private now: DateTime
   private made = 0
@@ -115,21 +117,18 @@ export class Job {
         customer: 'Bath',
       },
     })
-    this.events.push(planned)
+    this.log = appended(this.log, [planned])
   }
 
-  private event<K extends EventKind>(kind: K, payload: PayloadOf<K>): VisitEvent<K> {
+  private event<K extends EventKind>(kind: K, payload: PayloadOf<K>): VisitEvent {
     this.made++
     this.now = this.now.plus({ seconds: 1 })
-    return {
+    const about = {
       id: (this.options.newId ?? uuid)(this.made),
-      kind,
-      payload,
       deviceTime: this.now.toISO() ?? '',
       deviceOffset: 0,
-      personId: 'p',
-      personName: 'P',
     }
+    return { ...draftOf(kind, payload, about), personId: 'p', personName: 'P' }
   }
 
   /** Lets time pass. */
@@ -141,8 +140,8 @@ export class Job {
   /** Writes an event if the guards let it; `refused` says what they said. */
   write<K extends EventKind>(kind: K, payload: PayloadOf<K>): this {
     const event = this.event(kind, payload)
-    this.refused = guard(this.events, event, this.context)
-    if (!this.refused) this.events.push(event)
+    this.refused = guard(this.log, event, this.context)
+    if (!this.refused) this.log = appended(this.log, [event])
     return this
   }
 
@@ -156,8 +155,11 @@ export class Job {
     return this
   }
 
+  get events(): readonly VisitEvent[] {
+    return this.log.events
+  }
   get state(): VisitState {
-    return foldVisit(this.events)
+    return this.log.state
   }
   get run() {
     const run = runOfGuide(this.state, shippedLibrary)
@@ -166,13 +168,7 @@ export class Job {
   }
   /** The events as a device sends them, without the plan that the server writes. */
   get drafts(): EventDraft[] {
-    return this.events.slice(1).map(({ id, kind, payload, deviceTime, deviceOffset }) => ({
-      id,
-      kind,
-      payload,
-      deviceTime,
-      deviceOffset,
-    }))
+    return this.events.slice(1).map(({ personId: _, personName: __, ...draft }) => draft)
   }
 
   choose(guide: Guide, variant: string, withSheet = true): this {

@@ -258,7 +258,7 @@ describe('qualified work', () => {
     const ask = (payload: PayloadOf<'guide-step'>) => {
       const last = job.events.at(-1)
       const draft = { ...last, id: 'x', kind: 'guide-step', payload } as unknown as EventDraft
-      return guard(job.events, draft, unlicensed)
+      return guard(job.log, draft, unlicensed)
     }
     expect(ask(step)?.why).toMatch(/licence “gas-regulator”/)
     expect(ask({ ...step, departure: 'Teo, GR-0655, stands beside me' })).toBeNull()

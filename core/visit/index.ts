@@ -1,7 +1,29 @@
 export * from './log/canonical'
 export * from './log/current'
-export * from './log/events'
-export * from './log/fold'
+export { type ClockDoubt, clockDoubt, localDateOf } from './log/clock'
+export {
+  checkDraft,
+  draftSchema,
+  type EventDraft,
+  type EventKind,
+  eventKinds,
+  type PayloadOf,
+  traitsOf,
+  type VisitEvent,
+} from './log/events'
+export { draftOf } from './log/draft'
+export { appended, emptyLog, type FoldedLog, foldVisit } from './log/fold'
+export type { Said } from './log/said'
+export { newestForm, upcast } from './log/upcast'
+export {
+  type CheckOutcome,
+  checkOutcomes,
+  type Purpose,
+  purposes,
+  purposeTitles,
+  type RunName,
+  runNames,
+} from './log/words'
 export * from './log/snapshots'
 export * from './log/state'
 export * from './log/stations'
@@ -13,6 +35,7 @@ export * from './derived/stock'
 export * from './derived/verdicts'
 export * from './derived/workDone'
 export { doubtOf } from './rules/fieldTest'
-export * from './rules/guard'
+export { type Command, decide, type Decision } from './rules/decide'
+export { guard } from './rules/guard'
 export { kitDoubts } from './rules/kit'
 export { type GuardContext, type Refusal, stationRefusal } from './rules/refusal'

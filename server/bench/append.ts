@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize'
 import { v7 as uuidv7 } from 'uuid'
-import type { App } from '../app'
+import type { App } from '../context'
 import { ratios, signedInFetch, times } from './measure'
 
 const RUNS = 400

@@ -2,14 +2,14 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { proveGuide } from '@uvanta/core/guide'
 import { parse } from 'yaml'
-import type { App } from '../app'
+import type { App } from '../context'
 import { percentile } from './measure'
 
 const RUNS = 9
 
 /** Proving every guide on every way through it, against parsing the same guides as YAML. */
 export function benchProver(app: App): object[] {
-  const { guides, subGuides } = app.library
+  const { guides, subGuides } = app.shelf.library
   const folder = join(app.config.libraryDirectory, 'guides')
   const texts = readdirSync(folder)
     .filter((f) => f.endsWith('.yaml'))

@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize'
-import type { App } from '../app'
-import { equipmentSql } from '../service/equipmentSearch'
+import type { App } from '../context'
+import { equipmentSql } from '../service/register/search'
 import { ratios, signedInFetch, times } from './measure'
 
 const ROWS = 100_000

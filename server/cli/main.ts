@@ -5,7 +5,7 @@ import { openOrExplain } from '../app'
 import { readConfig } from '../config'
 import { refreshDemoDay } from '../demo/day'
 import { loadDemo } from '../demo/load'
-import { verifyChains } from '../service/verifyChains'
+import { verifyChains } from '../service/integrity/verifyChains'
 import { openDatabase } from '../store/database'
 import { migrator } from '../store/migrate'
 

@@ -1,10 +1,10 @@
 import type { Person } from '@uvanta/contract'
 import type { Fault } from '@uvanta/core/apparatus/backflow'
 import type { PayloadOf } from '@uvanta/core/visit'
-import type { App } from '../app'
+import type { App } from '../context'
 import { Op } from 'sequelize'
-import { readPerson } from '../service/people'
-import { planVisit } from '../service/visits'
+import { readPerson } from '../service/people/people'
+import { planVisit } from '../service/visit/visits'
 import { DEMO_PACK } from './visit'
 import { saveVirtualSite, type VirtualSite } from './virtualSite'
 

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { type Guide, guideSchema } from '@uvanta/core/guide'
 import type * as yup from 'yup'
 import { loadYaml } from '../library/yamlFile'
-import { keepEarlier, textOf } from '../service/libraryVersions'
+import { keepEarlier, textOf } from '../library/versions'
 import type { DemoApp } from './load'
 
 /** Guides as they were before: what a visit of that time would have been done with. */
@@ -16,6 +16,6 @@ export async function loadEarlierGuides(app: DemoApp): Promise<void> {
       guideSchema as unknown as yup.Schema<Guide>,
     )
     const from = new Date(`${value.date}T00:00:00Z`)
-    await keepEarlier(app.db, textOf(value, app.library.subGuides), from)
+    await keepEarlier(app.db, textOf(value, app.shelf.library.subGuides), from)
   }
 }

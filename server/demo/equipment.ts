@@ -3,7 +3,7 @@ import { sheetsOf } from '@uvanta/core/library'
 import { addDays } from '@uvanta/core/programme'
 import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import type { DemoApp } from './load'
-import { readEquipment, searchTextOf } from '../service/register'
+import { readEquipment, searchTextOf } from '../service/register/equipment'
 import type { Seeded } from './random'
 import type { Scenario } from './scenario'
 import { saveVirtualSite, virtualSiteOf, type VirtualSite } from './virtualSite'
@@ -47,8 +47,10 @@ export async function loadEquipment(
   const counters = new Map<string, number>()
   const made: DemoEquipment[] = []
   // Every family once, then by weight.
-  const queue = app.library.families.map((f) => f.id)
-  const weighted = app.library.families.flatMap((f) => Array<string>(WEIGHTS[f.id] ?? 1).fill(f.id))
+  const queue = app.shelf.library.families.map((f) => f.id)
+  const weighted = app.shelf.library.families.flatMap((f) =>
+    Array<string>(WEIGHTS[f.id] ?? 1).fill(f.id),
+  )
 
   for (const [siteIndex, [name, customer, address, district]] of scenario.sites.entries()) {
     const customerId = customers.get(customer) ?? random.uuid()
@@ -86,9 +88,9 @@ async function addEquipment(
   random: Seeded,
   counters: Map<string, number>,
 ): Promise<DemoEquipment> {
-  const family = app.library.families.find(
+  const family = app.shelf.library.families.find(
     (f) => f.id === familyId,
-  ) as (typeof app.library.families)[number]
+  ) as (typeof app.shelf.library.families)[number]
   const kind = random.pick(family.kinds)
   const prefix = /^[A-Z]+$/.test(kind)
     ? kind
@@ -137,7 +139,7 @@ async function addEquipment(
 /** A model with a spec sheet where there is one. */
 function makeOf(app: DemoApp, family: string, random: Seeded) {
   const maker = random.pick(MAKERS)
-  const [sheet] = sheetsOf(app.library, family)
+  const [sheet] = sheetsOf(app.shelf.library, family)
   return sheet
     ? { maker: sheet.maker, model: sheet.model, specSheet: sheet.id }
     : { maker, model: '', specSheet: null }

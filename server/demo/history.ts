@@ -21,7 +21,7 @@ export async function loadHistory(
   random: Seeded,
   say: (line: string) => void,
 ): Promise<number> {
-  const pack = app.library.rulePacks.find((p) => p.id === DEMO_PACK)
+  const pack = app.shelf.library.rulePacks.find((p) => p.id === DEMO_PACK)
   const testable = equipment.filter((e) => pack?.tests.some((t) => t.kind === e.kind))
   const technicians = [people.odda, people.teo] as Person[]
   const planned = testable.flatMap((e) => {

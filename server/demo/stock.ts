@@ -1,5 +1,5 @@
 import type { Person } from '@uvanta/contract'
-import { moveStock } from '../service/stock'
+import { moveStock } from '../service/stock/stock'
 import type { DemoApp } from './load'
 import type { Seeded } from './random'
 
@@ -12,7 +12,7 @@ export async function loadStock(
   const { odda, teo, sula } = people
   if (!odda || !teo || !sula) return
   const vans: readonly Person[] = [odda, teo]
-  for (const { number } of app.library.specSheets.flatMap((s) => s.kits)) {
+  for (const { number } of app.shelf.library.specSheets.flatMap((s) => s.kits)) {
     for (const holder of vans) {
       if (holder.id === teo.id && random.chance(0.2)) continue
       await moveStock(app, sula, {

@@ -1,8 +1,8 @@
 import type { Gauge, Person } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
-import { supersedeCertificate, voidCertificate } from '../service/certificates'
-import { readEvents } from '../service/log'
-import { correctAttested } from '../service/sign'
+import { supersedeCertificate, voidCertificate } from '../service/certificate/release'
+import { readEvents } from '../service/visit/log'
+import { correctAttested } from '../service/visit/sign'
 import type { DemoEquipment } from './equipment'
 import { inCalibration } from './history'
 import type { DemoApp } from './load'
@@ -28,7 +28,7 @@ export async function loadTodaysVisits(
     gauges.filter((g) => g.span === '15'),
     today,
   )
-  const pack = app.library.rulePacks.find((p) => p.id === DEMO_PACK)
+  const pack = app.shelf.library.rulePacks.find((p) => p.id === DEMO_PACK)
   const testable = equipment.filter((e) => pack?.tests.some((t) => t.kind === e.kind))
   const rps = testable.filter((e) => e.kind === 'RP')
   const rp = (index: number) => rps[index % rps.length] as DemoEquipment

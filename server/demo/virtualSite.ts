@@ -5,7 +5,7 @@ import {
   layoutOf,
   possibleFaults,
 } from '@uvanta/core/apparatus/backflow'
-import type { App } from '../app'
+import type { App } from '../context'
 import type { Seeded } from './random'
 
 /** The hidden condition of one piece of demo equipment, as it is kept and handed to the test gauge’s stand-in. */

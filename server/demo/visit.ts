@@ -6,11 +6,12 @@ import { addDays } from '@uvanta/core/programme'
 import { runTest } from '@uvanta/core/simulate'
 import type { Reading } from '@uvanta/core/rules'
 import type { EventDraft, EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
-import { finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
-import { appendEvents, inLog, appendGuarded } from '../service/append'
-import { issueCertificate } from '../service/certificates'
-import { readEvents } from '../service/log'
-import { planVisit } from '../service/visits'
+import { draftOf, finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
+import { appendEvents, appendGuarded } from '../service/visit/append'
+import { inLog } from '../service/visit/openLog'
+import { issueCertificate } from '../service/certificate/issue'
+import { readEvents } from '../service/visit/log'
+import { planVisit } from '../service/visit/visits'
 import type { DemoEquipment } from './equipment'
 import type { DemoApp } from './load'
 import type { Seeded } from './random'
@@ -64,7 +65,7 @@ export class DemoVisit {
 
   /** The test as the modelled equipment answers it, with these faults and springs worn to a part. */
   async test(run: RunName, faults: readonly Fault[], worn = 1): Promise<void> {
-    const { pack, procedure } = testPlanOf(this.app.library, DEMO_PACK, this.equipment.kind)
+    const { pack, procedure } = testPlanOf(this.app.shelf.library, DEMO_PACK, this.equipment.kind)
     const licence = this.technician.licences.find((l) => l.kind === pack.licence)
     const calibration = this.gauge.calibrations.find(
       (c) => c.calibratedOn <= this.date && this.date <= c.validUntil,
@@ -118,7 +119,7 @@ export class DemoVisit {
 
   async passed(run: RunName): Promise<boolean> {
     const state = foldVisit(await readEvents(this.app, this.id))
-    return verdictOf(state, run, this.app.library)?.outcome.startsWith('pass') ?? false
+    return verdictOf(state, run, this.app.shelf.library)?.outcome.startsWith('pass') ?? false
   }
 
   async skipToReturn(): Promise<void> {
@@ -143,22 +144,15 @@ export class DemoVisit {
   async sign(): Promise<void> {
     const clock = this.app.at(this.date, this.minutes)
     await inLog(clock, this.id, async (log) => {
-      const state = foldVisit(log.events)
-      const run = finalRun(state)
-      const outcome = run ? verdictOf(state, run, clock.library)?.outcome : undefined
+      const run = finalRun(log.state)
+      const outcome = run ? verdictOf(log.state, run, clock.shelf.library)?.outcome : undefined
       const draft = this.draft('signed', {
         signature: SIGNATURE,
         name: this.technician.name,
         outcome: outcome ?? 'not-assessed',
       })
       const signed = await appendGuarded(clock, this.technician, log, log.events.length, [draft])
-      return [
-        ...signed,
-        await issueCertificate(clock, this.technician, {
-          ...log,
-          events: [...log.events, ...signed],
-        }),
-      ]
+      return issueCertificate(clock, this.technician, signed)
     })
   }
 
@@ -177,7 +171,7 @@ export class DemoVisit {
   private draft<K extends EventKind>(kind: K, payload: PayloadOf<K>): EventDraft {
     this.minutes += this.random.whole(1, 3)
     const deviceTime = this.app.at(this.date, this.minutes).now().toISO()
-    return { id: this.random.uuid(), kind, payload, deviceTime, deviceOffset: 0 }
+    return draftOf(kind, payload, { id: this.random.uuid(), deviceTime, deviceOffset: 0 })
   }
 }
 

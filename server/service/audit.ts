@@ -1,8 +1,8 @@
 import type { Person } from '@uvanta/contract'
 import { Op, type Transaction } from 'sequelize'
-import type { App } from '../app'
+import type { App } from '../context'
 import { keptCursor, makeCursor, pageSize } from './paging'
-import { auditWords, sealNew } from './seals'
+import { auditWords, sealNew } from './integrity/seals'
 
 /** Writes one line of who did what in the office, sealed. */
 export async function recordAudit(

@@ -153,6 +153,7 @@ export function defineModels(db: Sequelize) {
       id: UUID,
       kind: text(40),
       payload: TEXT('long'),
+      version: INTEGER,
       personId: UUID,
       personName: text(120),
       deviceTime: text(30),

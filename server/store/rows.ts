@@ -109,6 +109,8 @@ export interface VisitEventRow {
   id: string
   kind: EventKind
   payload: string
+  /** Form of the payload, from 1. */
+  version: number
   personId: string
   personName: string
   deviceTime: string

@@ -158,4 +158,9 @@ export const steps: readonly Step[] = [
   immutable('audit', 'DELETE'),
   immutable('photo', 'UPDATE'),
   immutable('photo', 'DELETE'),
+  {
+    name: 'visit_event-version',
+    up: 'ALTER TABLE visit_event ADD COLUMN version SMALLINT NOT NULL DEFAULT 1',
+    down: 'ALTER TABLE visit_event DROP COLUMN version',
+  },
 ]

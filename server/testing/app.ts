@@ -8,12 +8,15 @@ import { Sequelize } from 'sequelize'
 import supertest from 'supertest'
 import { v7 as uuidv7 } from 'uuid'
 import { inject } from 'vitest'
-import { type App, openApp } from '../app'
+import type { App } from '../context'
+import { openApp } from '../app'
 import type { Config } from '../config'
 import { makeServer } from '../http/server'
-import { addCalibration, createGauge } from '../service/gauges'
-import { addLicence, createPerson } from '../service/people'
-import { createCustomer, createEquipment, createSite } from '../service/register'
+import { addCalibration, createGauge } from '../service/instruments/gauges'
+import { addLicence, createPerson } from '../service/people/people'
+import { createCustomer } from '../service/register/customers'
+import { createEquipment } from '../service/register/equipment'
+import { createSite } from '../service/register/sites'
 import { dialectModule } from '../store/dialect'
 import { migrator } from '../store/migrate'
 import { openDatabase } from '../store/database'
@@ -46,7 +49,7 @@ export async function makeTestApp(
     libraryDirectory: join(root, 'library'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: 'for tests only',
-    timeZone: 'UTC',
+    utility: { name: 'Larkhaven Gas & Water', certificatePrefix: 'LH', timeZone: 'UTC' },
     database: { host: '127.0.0.1', port, user: 'uvanta', password, database },
   }
   await fill?.({ port, password, name: database })

@@ -3,7 +3,7 @@ import { testPlanOf } from '@uvanta/core/library'
 import type { EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
 import { addDays } from '@uvanta/core/programme'
 import { v7 as uuidv7 } from 'uuid'
-import type { App } from '../app'
+import type { App } from '../context'
 import type { Agent } from './app'
 
 export const SIGNATURE = 'M 10 60 L 200 40 L 380 70'
@@ -52,7 +52,7 @@ export function testOf(
   licence = 'BT-tester',
 ) {
   const today = app.today()
-  const { procedure } = testPlanOf(app.library, 'larkhaven-relief-first', 'RP')
+  const { procedure } = testPlanOf(app.shelf.library, 'larkhaven-relief-first', 'RP')
   const reading = (item: string, value: string) =>
     draft('reading', { run, item, dimension: 'differential', value, unit: 'psi', source: 'typed' })
   const answer = (item: string, id: string, label: string) =>

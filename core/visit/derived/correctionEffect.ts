@@ -1,6 +1,6 @@
 import type { Library } from '../../library'
-import type { EventDraft, RunName, VisitEvent } from '../log/events'
-import { runNames } from '../log/events'
+import type { EventDraft, VisitEvent } from '../log/events'
+import { type RunName, runNames } from '../log/words'
 import { foldVisit } from '../log/fold'
 import { outcomeOf, outcomeOfRun } from './verdicts'
 
@@ -17,7 +17,7 @@ export interface Effect {
 /** What a correction changes downstream, to be shown before it is recorded; empty when nothing. */
 export function correctionEffect(
   events: readonly VisitEvent[],
-  draft: EventDraft<'correction'>,
+  draft: EventDraft,
   library: Library,
 ): Effect[] {
   const before = foldVisit(events)

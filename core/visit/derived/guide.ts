@@ -9,35 +9,36 @@ import {
 import { type IsolationSite, siteOf } from '../../pressure'
 import { kitOf, type Library, type SheetKit, type SpecSheet } from '../../library'
 import type { VisitState } from '../log/state'
+import { remembered } from './remembered'
 
 /**
  * The guide that a visit is done by, in the version with which it was begun, though another may be
  * in force by now; null without one.
  */
-export function guideOfVisit(state: VisitState, library: Library): GuideText | null {
+export const guideOfVisit = remembered((state, library): GuideText | null => {
   const { guide: chosen } = state
   if (!chosen) return null
   const same = (g: Guide) => g.id === chosen.guideId && g.version === chosen.version
   const inForce = library.guides.find(same)
   if (inForce) return { guide: inForce, subGuides: library.subGuides }
   return library.earlier.guides.find((e) => same(e.guide)) ?? null
-}
+})
 
 /** How far the visit’s guide has been carried out; null without a guide. */
-export function runOfGuide(state: VisitState, library: Library): GuideRun | null {
+export const runOfGuide = remembered((state, library): GuideRun | null => {
   const text = guideOfVisit(state, library)
   if (!text || !state.guide) return null
   return guideRun(text.guide, text.subGuides, state.guide.variant, state.guideSteps)
-}
+})
 
 /** The spec sheet whose figures hold on a visit, in the version with which it was begun. */
-export function sheetOfVisit(state: VisitState, library: Library): SpecSheet | undefined {
+export const sheetOfVisit = remembered((state, library): SpecSheet | undefined => {
   const { sheet } = state.guide ?? {}
   if (!sheet) return undefined
   return [...library.specSheets, ...library.earlier.specSheets].find(
     (s) => s.id === sheet.id && s.version === sheet.version,
   )
-}
+})
 
 /** The kit that the sheet lists for the guide of the visit. */
 export const kitOfVisit = (state: VisitState, library: Library): SheetKit | undefined =>
@@ -66,9 +67,9 @@ export const missingSlots = (state: VisitState, library: Library, step: PlacedSt
   slotsOf(step).filter((slot) => !slotFigure(state, library, slot))
 
 /** The visit’s equipment as spaces and valves; null where nothing holds pressure. */
-export function siteOfVisit(state: VisitState, library: Library): IsolationSite | null {
+export const siteOfVisit = remembered((state, library): IsolationSite | null => {
   return siteOf(guideOfVisit(state, library)?.guide, state.plan?.equipment.kind ?? '')
-}
+})
 
 /** The setting that a step restores, as it was found; undefined when nobody wrote it down. */
 export function settingAsFound(

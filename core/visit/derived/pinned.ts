@@ -11,7 +11,7 @@ import {
 } from '../../library'
 import type { Programme } from '../../catalogue'
 import type { RenewalPolicy } from '../../guide'
-import type { RunName } from '../log/events'
+import type { RunName } from '../log/words'
 import type { VisitState } from '../log/state'
 
 /**

@@ -2,7 +2,7 @@ import type { Library } from '../../library'
 import { addDays, lawfulUntil, nextDue } from '../../programme'
 import { programmeOfVisit } from './pinned'
 import { finalRun, outcomeOfRun } from './verdicts'
-import type { RunName } from '../log/events'
+import type { RunName } from '../log/words'
 import type { VisitState } from '../log/state'
 
 /** How equipment stands after a visit, for the due list. */

@@ -1,4 +1,4 @@
-import { isKind, type VisitEvent } from '../log/events'
+import type { VisitEvent } from '../log/events'
 import type { VisitState } from '../log/state'
 
 /** One kit more or less on a technician’s van. */
@@ -15,7 +15,7 @@ export interface StockChange {
  */
 export function stockChanges(before: VisitState, event: VisitEvent): StockChange[] {
   const taken = before.kit?.number
-  if (isKind(event, 'kit-taken')) {
+  if (event.kind === 'kit-taken') {
     const { number } = event.payload
     if (number === taken) return []
     return [
@@ -23,7 +23,7 @@ export function stockChanges(before: VisitState, event: VisitEvent): StockChange
       { number, change: -1, reason: 'Taken for a visit' },
     ]
   }
-  if (!isKind(event, 'kit-closed') || !taken || before.kitClosed) return []
+  if (event.kind !== 'kit-closed' || !taken || before.kitClosed) return []
   const unopened = event.payload.lines.every((l) => l.used + l.missing === 0)
   return unopened ? [{ number: taken, change: 1, reason: 'Came back unopened' }] : []
 }

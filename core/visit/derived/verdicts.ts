@@ -3,11 +3,21 @@ import { validOn } from '../../programme'
 import { valueToSi } from '../../quantity'
 import { judgeTest, type Judgement, type TestRun } from '../../rules'
 import { planOfVisit } from './pinned'
-import type { CheckOutcome, PayloadOf, RunName } from '../log/events'
+import { remembered } from './remembered'
+import type { CheckOutcome, RunName } from '../log/words'
+import type { PayloadOf } from '../log/events'
 import type { RunState, VisitState } from '../log/state'
 
 /** The verdict of a run as far as it has come; null when it has not been started. */
-export function verdictOf(state: VisitState, name: RunName, library: Library): Judgement | null {
+export const verdictOf = (state: VisitState, name: RunName, library: Library): Judgement | null =>
+  verdicts[name](state, library)
+
+const verdicts: Readonly<Record<RunName, (s: VisitState, l: Library) => Judgement | null>> = {
+  'as-found': remembered((state, library) => judged(state, 'as-found', library)),
+  'as-left': remembered((state, library) => judged(state, 'as-left', library)),
+}
+
+function judged(state: VisitState, name: RunName, library: Library): Judgement | null {
   const run = state.runs[name]
   const plan = run && planOfVisit(state, library, name)
   if (!run || !plan) return null

@@ -13,13 +13,8 @@ export function canonicalJson(value: unknown): string {
 
 /** The bytes whose SHA-256 is the hash of an event: the previous hash, then the event itself. */
 export function chainInput(previousHash: string, visitId: string, event: VisitEvent): string {
-  const { id, kind, payload, deviceTime, deviceOffset, personId, personName, seq, serverTime } =
-    event
-  return canonicalJson({
-    previousHash,
-    visitId,
-    event: { id, kind, payload, deviceTime, deviceOffset, personId, personName, seq, serverTime },
-  })
+  const { hash: _, ...said } = event
+  return canonicalJson({ previousHash, visitId, event: said })
 }
 
 /** What stands before the first event. */

@@ -1,11 +1,11 @@
 import type { HoseName } from '../../apparatus/backflow'
 import type { Opening } from '../../apparatus'
 import type { Pins } from '../../library'
-import type { PayloadOf, RunName, VisitEvent } from './events'
+import type { ClockDoubt } from './clock'
+import type { PayloadOf } from './events'
+import type { Said } from './said'
+import type { RunName } from './words'
 import type { Station } from './stations'
-
-/** A payload together with the event that said it. */
-export type Said<T> = T & { readonly eventId: string; readonly at: string; readonly by: string }
 
 export interface RunState {
   readonly started: Said<PayloadOf<'test-started'>>
@@ -27,9 +27,6 @@ export type GuideStepDone = Omit<Said<PayloadOf<'guide-step'>>, 'at'> & {
 
 /** A valve turned, or a hose moved. */
 export type HandMove = Pick<PayloadOf<'valve-moved'>, 'element' | 'to'> | PayloadOf<'hose-moved'>
-
-/** Why the device’s time of an entry is no proof of when it was made. */
-export type ClockDoubt = 'before-planned' | 'far-from-arrival'
 
 export interface VisitState {
   readonly plan?: Said<PayloadOf<'planned'>>
@@ -83,7 +80,8 @@ export interface VisitState {
   readonly corrections: Readonly<Record<string, Said<PayloadOf<'correction'>>>>
   /** A correction was made after the newest certificate. */
   readonly correctedSinceCertificate: boolean
-  readonly kinds: Readonly<Record<string, VisitEvent['kind']>>
+  /** Somebody has written something besides the plan. */
+  readonly begun: boolean
   readonly count: number
 }
 
@@ -114,6 +112,6 @@ export const emptyVisit: VisitState = {
   results: [],
   corrections: {},
   correctedSinceCertificate: false,
-  kinds: {},
+  begun: false,
   count: 0,
 }

@@ -1,45 +1,35 @@
 import { InvalidInput } from '../../schema'
 import {
-  attestedKinds,
-  correctable,
+  checkDraft,
   type EventDraft,
   type EventKind,
-  isKind,
+  traitsOf,
   type VisitEvent,
 } from '../log/events'
-import { checkDraft, foldVisit, localDateOf } from '../log/fold'
+import { type FoldedLog, foldVisit } from '../log/fold'
+import { upcast } from '../log/upcast'
+import { localDateOf } from '../log/clock'
 import { planOfVisit } from '../derived/pinned'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
 
 type Guard = (state: VisitState, event: VisitEvent, context: GuardContext) => Refusal | null
 
-/** What of an entry says which one it is, and so stays as it was. */
-const IDENTIFYING: Readonly<Partial<Record<EventKind, readonly string[]>>> = {
-  reading: ['run', 'item', 'dimension'],
-  answer: ['run', 'item'],
-  checked: ['run'],
-  note: ['station'],
-  photo: ['photoId', 'station'],
-  result: ['computation'],
-}
-
 /**
  * A correction passes the guard of the entry that it replaces, on the state in which that entry
  * stood. On a signed visit the tester alone corrects what was measured, with the password.
  */
 export function guardCorrection(
-  events: readonly VisitEvent[],
-  state: VisitState,
-  event: VisitEvent<'correction'>,
+  { events, state }: FoldedLog,
+  event: EventDraft<'correction'>,
   context: GuardContext,
   guardOpen: Guard,
 ): Refusal | null {
-  const { of, withdraw, payload } = event.payload
+  const { of, withdraw, payload, version = 1 } = event.payload
   const original = events.find((e) => e.id === of)
   if (!original)
     return refuse('The entry to correct is not in this visit.', 'Choose an entry of this visit.')
-  if (!correctable.includes(original.kind)) {
+  if (traitsOf(original.kind).corrected === 'never') {
     return refuse(
       `An entry of the kind “${original.kind}” cannot be corrected.`,
       'Add a note that says what was wrong.',
@@ -54,10 +44,10 @@ export function guardCorrection(
   }
   if (!payload)
     return refuse('The correction says nothing new.', 'Give what the entry should have said.')
-  const corrected = { ...original, payload } as VisitEvent
+  const corrected = upcast({ ...original, payload, version } as VisitEvent)
   return (
     shapeRefusal(corrected) ??
-    identityRefusal(original, corrected) ??
+    identityRefusal(upcast(original), corrected) ??
     guardOpen(stateBefore(events, original), corrected, context)
   )
 }
@@ -66,10 +56,10 @@ export function guardCorrection(
 function attestationRefusal(
   state: VisitState,
   kind: EventKind,
-  event: VisitEvent<'correction'>,
+  event: EventDraft<'correction'>,
   { library, person, attested }: GuardContext,
 ): Refusal | null {
-  if (!state.signed || !attestedKinds.includes(kind)) return null
+  if (!state.signed || traitsOf(kind).corrected !== 'attested') return null
   if (!attested) {
     return refuse(
       'This visit is signed: what was measured is corrected by its tester alone, with the password.',
@@ -88,7 +78,7 @@ function attestationRefusal(
 
 function shapeRefusal(corrected: VisitEvent): Refusal | null {
   try {
-    checkDraft(corrected as EventDraft)
+    checkDraft(corrected)
     return null
   } catch (error) {
     if (!(error instanceof InvalidInput)) throw error
@@ -103,9 +93,7 @@ function identityRefusal(original: VisitEvent, corrected: VisitEvent): Refusal |
   const [before, after] = [original, corrected].map(
     (e) => e.payload as Readonly<Record<string, unknown>>,
   )
-  const moved = (IDENTIFYING[original.kind] ?? []).find(
-    (field) => before?.[field] !== after?.[field],
-  )
+  const moved = traitsOf(original.kind).identity.find((field) => before?.[field] !== after?.[field])
   return moved
     ? refuse(
         `A correction cannot make another entry of this one: “${moved}” stays “${String(before?.[moved])}”.`,
@@ -118,7 +106,7 @@ function identityRefusal(original: VisitEvent, corrected: VisitEvent): Refusal |
 function stateBefore(events: readonly VisitEvent[], entry: VisitEvent): VisitState {
   const before = events.slice(0, events.indexOf(entry))
   const ids = new Set(before.map((e) => e.id))
-  const corrections = events.filter((e) => isKind(e, 'correction') && ids.has(e.payload.of))
+  const corrections = events.filter((e) => e.kind === 'correction' && ids.has(e.payload.of))
   const earlier = new Set(corrections.map((e) => e.id))
   return foldVisit([...before.filter((e) => !earlier.has(e.id)), ...corrections])
 }

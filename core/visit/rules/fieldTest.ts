@@ -2,9 +2,10 @@ import { NotInLibrary } from '../../library'
 import type { StepRecord } from '../../procedure'
 import { validOn } from '../../programme'
 import { type Doubt, impossible } from '../../rules'
-import { isKind, type PayloadOf, type RunName, type VisitEvent } from '../log/events'
+import type { PayloadOf, VisitEvent } from '../log/events'
+import type { RunName } from '../log/words'
 import type { Station } from '../log/stations'
-import { localDateOf } from '../log/fold'
+import { localDateOf } from '../log/clock'
 import { missingItems } from '../derived/verdicts'
 import { pinnedTests, planOfVisit } from '../derived/pinned'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
@@ -148,8 +149,8 @@ export function guardRecord(
       'Record what the step asks for.',
     )
   }
-  if (isKind(event, 'reading')) return readingRefusal(event.payload, record, run)
-  if (isKind(event, 'answer') && !record.answers?.some((a) => a.id === event.payload.answer)) {
+  if (event.kind === 'reading') return readingRefusal(event.payload, record, run)
+  if (event.kind === 'answer' && !record.answers?.some((a) => a.id === event.payload.answer)) {
     return refuse(
       `“${event.payload.answer}” is not an answer to ${record.title}.`,
       'Choose one of the answers.',

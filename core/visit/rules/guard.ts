@@ -1,12 +1,5 @@
-import {
-  correctable,
-  type EventDraft,
-  type EventKind,
-  isKind,
-  serverKinds,
-  type VisitEvent,
-} from '../log/events'
-import { foldVisit } from '../log/fold'
+import { type EventDraft, type EventKind, traitsOf, type VisitEvent } from '../log/events'
+import type { FoldedLog } from '../log/fold'
 import { guardCorrection } from './correction'
 import { guardGuide, guardGuideStep, guardGuideWork, guideRefusal } from './guide'
 import { guardKitClosed, guardKitTaken } from './kit'
@@ -21,20 +14,11 @@ import type { VisitState } from '../log/state'
  * Whether an event may be appended now. The same answer in the browser, before it is recorded, and
  * on the server, when it arrives.
  */
-export function guard(
-  events: readonly VisitEvent[],
-  draft: EventDraft,
-  context: GuardContext,
-  state: VisitState = foldVisit(events),
-): Refusal | null {
-  if (serverKinds.includes(draft.kind)) {
-    return refuse(`“${draft.kind}” is written by the server alone.`, 'Leave it out.')
-  }
-  const event = { ...draft, personId: '', personName: '' } as VisitEvent
-  if (isKind(event, 'correction')) {
-    return guardCorrection(events, state, event, context, guardOpen)
-  }
-  if (isKind(event, 'correction-asked')) return guardAsked(state, event)
+export function guard(log: FoldedLog, draft: EventDraft, context: GuardContext): Refusal | null {
+  const { state } = log
+  if (traitsOf(draft.kind).by === 'server') return guardOpen(state, unsigned(draft), context)
+  if (draft.kind === 'correction') return guardCorrection(log, draft, context, guardOpen)
+  if (draft.kind === 'correction-asked') return guardAsked(log, draft.payload.of)
   if (state.signed) {
     return refuse(
       'This visit is signed and closed.',
@@ -44,47 +28,71 @@ export function guard(
   if (state.stopped) {
     return refuse('This visit was stopped.', 'Plan another visit to this equipment.')
   }
-  return guardOpen(state, event, context)
+  return guardOpen(state, unsigned(draft), context)
 }
 
-/** Whether an event may stand behind a state of an open visit. */
-function guardOpen(state: VisitState, event: VisitEvent, context: GuardContext): Refusal | null {
-  if (anyTime.includes(event.kind)) return null
-  if (isKind(event, 'valve-moved') || isKind(event, 'hose-moved'))
-    return guardMove(state, event, context)
-  if (isKind(event, 'identity')) return atStation(state, 'arrive')
-  if (isKind(event, 'as-found-impossible')) return atStation(state, 'as-found')
-  if (isKind(event, 'test-started')) return guardStart(state, event, context)
-  if (isKind(event, 'step-done') || isKind(event, 'reading') || isKind(event, 'answer')) {
-    return guardRecord(state, event, context)
-  }
-  if (isKind(event, 'test-finished')) return guardFinish(state, event.payload.run, context)
-  if (isKind(event, 'repair')) return guardRepair(state, event)
-  if (isKind(event, 'reopened')) return atStation(state, 'as-left')
-  if (isKind(event, 'station-done')) return guardStationDone(state, event, context)
-  if (isKind(event, 'guide-chosen')) return guardGuide(state, event, context)
-  if (isKind(event, 'zone-proved')) return guardProof(state, event, context)
-  if (isKind(event, 'lock')) return guardLock(state, event, context)
-  if (isKind(event, 'kit-taken')) return guardKitTaken(state, event, context)
-  if (isKind(event, 'kit-closed')) return guardKitClosed(state, event, context)
-  if (isKind(event, 'checked')) return guardChecked(state, event)
-  if (isKind(event, 'guide-round') || isKind(event, 'guide-timer') || isKind(event, 'guide-redo')) {
-    return guardGuideWork(state, event, context)
-  }
-  if (isKind(event, 'guide-step')) return guardGuideStep(state, event, context)
-  if (isKind(event, 'signed')) return guardSign(state, event, context)
-  return refuse(`“${event.kind}” is not known here.`, 'Reload the page to get the newest version.')
+/** A draft as an entry that nobody has put a name to yet. */
+const unsigned = (draft: EventDraft): VisitEvent => ({ ...draft, personId: '', personName: '' })
+
+/** Whether an event of a kind may stand behind a state of an open visit. */
+type Rules = {
+  readonly [K in EventKind]: (
+    state: VisitState,
+    event: VisitEvent<K>,
+    context: GuardContext,
+  ) => Refusal | null
 }
 
-/** Kinds that may be written at any station of an open visit. */
-const anyTime: readonly EventKind[] = [
-  'note',
-  'stopped',
-  'guide-value',
-  'prepared',
-  'photo',
-  'result',
-]
+/** At any station of an open visit. */
+const always = () => null
+const serverAlone = (_: VisitState, event: VisitEvent) =>
+  refuse(`“${event.kind}” is written by the server alone.`, 'Leave it out.')
+
+const rules: Rules = {
+  planned: serverAlone,
+  pinned: serverAlone,
+  note: always,
+  identity: (state) => atStation(state, 'arrive'),
+  repair: guardRepair,
+  'station-done': guardStationDone,
+  reopened: (state) => atStation(state, 'as-left'),
+  'valve-moved': guardMove,
+  'hose-moved': guardMove,
+  checked: guardChecked,
+  photo: always,
+  result: always,
+  'as-found-impossible': (state) => atStation(state, 'as-found'),
+  'test-started': guardStart,
+  'step-done': guardRecord,
+  reading: guardRecord,
+  answer: guardRecord,
+  'test-finished': (state, { payload }, context) => guardFinish(state, payload.run, context),
+  'guide-chosen': guardGuide,
+  'guide-value': always,
+  'guide-step': guardGuideStep,
+  'guide-round': guardGuideWork,
+  'guide-timer': guardGuideWork,
+  'guide-redo': guardGuideWork,
+  'zone-proved': guardProof,
+  lock: guardLock,
+  prepared: always,
+  'kit-taken': guardKitTaken,
+  'kit-closed': guardKitClosed,
+  correction: always,
+  'correction-asked': always,
+  stopped: always,
+  signed: guardSign,
+  'certificate-issued': serverAlone,
+  'certificate-voided': serverAlone,
+}
+
+function guardOpen<K extends EventKind>(
+  state: VisitState,
+  event: VisitEvent<K>,
+  context: GuardContext,
+): Refusal | null {
+  return rules[event.kind](state, event, context)
+}
 
 function guardSign(
   state: VisitState,
@@ -113,12 +121,9 @@ function guardSign(
   return unfinished ?? lockRefusal(state)
 }
 
-function guardAsked(
-  state: VisitState,
-  { payload }: VisitEvent<'correction-asked'>,
-): Refusal | null {
-  const kind = state.kinds[payload.of]
-  return kind && correctable.includes(kind)
+function guardAsked({ events }: FoldedLog, of: string): Refusal | null {
+  const entry = events.find((e) => e.id === of)
+  return entry && traitsOf(entry.kind).corrected !== 'never'
     ? null
     : refuse('There is no such entry to correct in this visit.', 'Choose an entry of the log.')
 }

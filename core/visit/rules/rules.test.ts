@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { Job, type JobOptions, shippedLibrary } from '../../testing'
-import { type EventDraft, foldVisit, guard, standingAfter, type PayloadOf, verdictOf } from '..'
+import { type EventDraft, foldVisit, guard, standingAfter, verdictOf } from '..'
 
 /** What keeps people safe and records true, each at the edge where it begins to hold. */
 const PACK = 'larkhaven-relief-first'
@@ -162,7 +162,7 @@ describe('qualified work', () => {
       const licences = [{ kind: 'gas-regulator', number: 'GR-1', expiresOn }]
       const draft = { ...job.events.at(-1), id: 'x', kind: 'guide-step', payload: step }
       const context = { ...job.context, person: { roles: [], licences } }
-      return guard(job.events, draft as unknown as EventDraft, context)
+      return guard(job.log, draft as unknown as EventDraft, context)
     }
     expect(ask('2026-05-31')?.why).toMatch(/none that is valid today/)
     expect(ask('2026-06-01')).toBeNull()
@@ -200,13 +200,14 @@ describe('as-left readings', () => {
     job.must('repair', repair).must('repair', { ...repair, text: 'And the other' })
     job.done('rebuild').done('return')
     tested(job, 'as-left', '2.1')
-    const outcome = () => verdictOf(foldVisit(job.events), 'as-left', shippedLibrary)?.outcome
+    const events = [...job.events]
+    const outcome = () => verdictOf(foldVisit(events), 'as-left', shippedLibrary)?.outcome
     expect(outcome()).toBe('pass')
     // A device whose clock was set back between the two repairs and the test.
     const [first, last] = job.events.filter((e) => e.kind === 'repair')
     const between = (time: string) => {
-      const n = job.events.findIndex((e) => e.kind === 'reading' && inRun(e.payload, 'as-left'))
-      job.events[n] = { ...job.events[n]!, deviceTime: time }
+      const n = events.findIndex((e) => e.kind === 'reading' && e.payload.run === 'as-left')
+      events[n] = { ...events[n]!, deviceTime: time }
     }
     between(last!.deviceTime)
     expect(outcome()).toBe('pass')
@@ -227,6 +228,4 @@ describe('as-left readings', () => {
     job.must('signed', { signature: 'M 0 0 L 1 1', name: 'P', outcome: 'fail' })
     expect(standing()).toMatchObject({ condition: 'failed', repairBy: '2026-07-01' })
   })
-  const inRun = (payload: object, run: string) =>
-    (payload as Partial<PayloadOf<'reading'>>).run === run
 })

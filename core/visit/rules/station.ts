@@ -1,6 +1,6 @@
 import type { VisitEvent } from '../log/events'
 import { type Station, stationTitles } from '../log/stations'
-import { localDateOf } from '../log/fold'
+import { localDateOf } from '../log/clock'
 import { guideRefusal } from './guide'
 import { outcomeOfRun } from '../derived/verdicts'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'

@@ -1,7 +1,8 @@
 import { api } from '@uvanta/contract'
-import type { App } from '../../app'
-import * as certificates from '../../service/certificates'
-import * as verification from '../../service/verification'
+import type { App } from '../../context'
+import * as certificates from '../../service/certificate/certificates'
+import * as release from '../../service/certificate/release'
+import * as verification from '../../service/certificate/verification'
 import { type Bind, sendFile } from '../route'
 
 export function bindCertificates(app: App, bind: Bind): void {
@@ -16,10 +17,10 @@ export function bindCertificates(app: App, bind: Bind): void {
     sendFile(res, `${name}.jws`, 'application/jose', jws)
   })
   bind(api.certificates.void, ({ actor, params, body }) =>
-    certificates.voidCertificate(app, actor(), params.id, body.reason),
+    release.voidCertificate(app, actor(), params.id, body.reason),
   )
   bind(api.certificates.supersede, ({ actor, params, body }) =>
-    certificates.supersedeCertificate(app, actor(), params.id, body.reason),
+    release.supersedeCertificate(app, actor(), params.id, body.reason),
   )
   bind(api.certificates.verify, ({ params }) => verification.verifyCode(app, params.code))
   bind(api.certificates.verifyJws, async ({ params, res }) => {

@@ -1,11 +1,11 @@
 import { api } from '@uvanta/contract'
 import { compute, computationNamed, computations } from '@uvanta/core/registry'
-import type { App } from '../../app'
+import type { App } from '../../context'
 import { listAudit } from '../../service/audit'
 import type { Bind } from '../route'
 
 export function bindKnow(app: App, bind: Bind): void {
-  bind(api.know.library, () => app.library as never)
+  bind(api.know.library, () => app.shelf.library as never)
   bind(api.know.libraryState, () => app.shelf.state as never)
   bind(api.know.gaugeLink, () => ({ url: app.config.gaugeUrl ?? null }))
   bind(api.know.computations, () => ({
@@ -19,7 +19,7 @@ export function bindKnow(app: App, bind: Bind): void {
   }))
   bind(
     api.know.compute,
-    ({ params, body }) => compute(computationNamed(params.name), body, app.library) as object,
+    ({ params, body }) => compute(computationNamed(params.name), body, app.shelf.library) as object,
   )
   bind(api.know.audit, ({ query }) => listAudit(app, query))
 }

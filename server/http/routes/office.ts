@@ -1,9 +1,11 @@
 import { api } from '@uvanta/contract'
-import type { App } from '../../app'
-import * as gauges from '../../service/gauges'
-import * as people from '../../service/people'
-import * as register from '../../service/register'
-import * as stock from '../../service/stock'
+import type { App } from '../../context'
+import * as gauges from '../../service/instruments/gauges'
+import * as people from '../../service/people/people'
+import * as customers from '../../service/register/customers'
+import * as register from '../../service/register/equipment'
+import * as sites from '../../service/register/sites'
+import * as stock from '../../service/stock/stock'
 import type { Bind } from '../route'
 
 /** People, gauges, stock and the register. */
@@ -43,13 +45,13 @@ export function bindOffice(app: App, bind: Bind): void {
     register.changeEquipment(app, actor(), params.id, version, body),
   )
   bind(api.register.listCustomers, async ({ query }) => ({
-    items: await register.listCustomers(app, query.q),
+    items: await customers.listCustomers(app, query.q),
   }))
   bind(api.register.createCustomer, ({ actor, body }) =>
-    register.createCustomer(app, actor(), body),
+    customers.createCustomer(app, actor(), body),
   )
   bind(api.register.listSites, async ({ query }) => ({
-    items: await register.listSites(app, query.q, query.customer),
+    items: await sites.listSites(app, query.q, query.customer),
   }))
-  bind(api.register.createSite, ({ actor, body }) => register.createSite(app, actor(), body))
+  bind(api.register.createSite, ({ actor, body }) => sites.createSite(app, actor(), body))
 }

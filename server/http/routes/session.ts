@@ -1,7 +1,7 @@
 import { api, type Person } from '@uvanta/contract'
 import type { Request } from 'express'
-import type { App } from '../../app'
-import { changePassword, signIn } from '../../service/people'
+import type { App } from '../../context'
+import { changePassword, signIn } from '../../service/people/people'
 import { addressOf, type Bind } from '../route'
 
 export function bindSession(app: App, bind: Bind): void {

@@ -1,12 +1,12 @@
 import { api, type Person } from '@uvanta/contract'
 import type { EventDraft } from '@uvanta/core/visit'
-import type { App } from '../../app'
-import { appendEvents } from '../../service/append'
+import type { App } from '../../context'
+import { appendEvents } from '../../service/visit/append'
 import { ServiceError } from '../../service/errors'
-import { equipmentHistory } from '../../service/history'
-import { keepPhoto, readPhoto } from '../../service/photos'
-import { correctSigned, signVisit } from '../../service/sign'
-import { listVisits, planVisit, readVisit } from '../../service/visits'
+import { equipmentHistory } from '../../service/visit/history'
+import { keepPhoto, readPhoto } from '../../service/visit/photos'
+import { correctSigned, signVisit } from '../../service/visit/sign'
+import { listVisits, planVisit, readVisit } from '../../service/visit/visits'
 import { addressOf, type Bind } from '../route'
 
 /** On a shared tablet another person may have signed in since the entries were made. */

@@ -9,6 +9,8 @@ export interface WaitingEntry {
   readonly personId: string
   readonly personName: string
   readonly draft: EventDraft
+  /** Id of the first entry that the same press wrote; absent in rows from before. */
+  readonly press?: string
 }
 
 /** A photograph that is not on the server yet. */
@@ -69,8 +71,11 @@ export const outbox = {
     const rows = await (await openDevice()).getAllFromIndex('entries', 'visit', visitId)
     return rows.sort((a, b) => a.id.localeCompare(b.id))
   },
-  async keep(entry: WaitingEntry): Promise<void> {
-    await (await openDevice()).put('entries', JSON.parse(JSON.stringify(entry)) as WaitingEntry)
+  /** Keeps all of the entries or none. */
+  async keep(entries: readonly WaitingEntry[]): Promise<void> {
+    const transaction = (await openDevice()).transaction('entries', 'readwrite')
+    const plain = JSON.parse(JSON.stringify(entries)) as WaitingEntry[]
+    await Promise.all([...plain.map((e) => transaction.store.put(e)), transaction.done])
   },
   async forget(ids: Iterable<string>): Promise<void> {
     const transaction = (await openDevice()).transaction('entries', 'readwrite')

@@ -48,6 +48,25 @@ describe('an entry', () => {
     await vi.waitFor(async () => expect(await kept()).toEqual([]))
     expect(store.sendProblem).toBe('')
   })
+  it('and all others of its press are recorded, or none of them is', async () => {
+    const { store } = await openOnScreen(server)
+    const refused = store.recordAll([
+      ['note', note('one')],
+      ['station-done', { station: 'prepare' }],
+      ['station-done', { station: 'as-found' }],
+    ])
+    expect(refused?.why).toMatch(/comes after Arrive/)
+    expect(store.pending).toEqual([])
+    expect(store.state.done).toEqual([])
+    store.recordAll([
+      ['note', note('one')],
+      ['station-done', { station: 'prepare' }],
+      ['identity', { outcome: 'confirmed' }],
+    ])
+    await settled(store)
+    expect(server.sendings).toEqual([3])
+    expect(store.state.done).toEqual(['prepare'])
+  })
   it('is there again after a reload, and sent then', async () => {
     const first = await openOnScreen(server)
     server.online = false
@@ -206,14 +225,26 @@ describe('an entry that the server refuses', () => {
     expect(store.pending).toHaveLength(3)
     expect(await outbox.read(server.id)).toHaveLength(3)
   })
+  /** What an earlier page left on the device, not held against any guard. */
+  const left = (drafts: readonly EventDraft[], press?: string) =>
+    outbox.keep(
+      drafts.map((draft) => ({
+        id: draft.id,
+        visitId: server.id,
+        personId: PERSON.id,
+        personName: PERSON.name,
+        draft,
+        ...(press ? { press } : {}),
+      })),
+    )
+  const tooEarly = (): EventDraft => ({
+    ...theirs('y'),
+    kind: 'identity',
+    payload: { outcome: 'confirmed' },
+  })
   it('does not hold back what stands before it', async () => {
+    await left([theirs('good'), tooEarly(), theirs('behind')])
     const { store } = await openOnScreen(server)
-    server.online = false
-    store.record('note', note('good'))
-    store.record('identity', { outcome: 'confirmed' })
-    const bad: EventDraft = { ...theirs('y'), kind: 'identity', payload: { outcome: 'confirmed' } }
-    store.pending = [...store.pending, bad, theirs('behind')]
-    server.online = true
     await store.flush()
     expect(texts()).toEqual(['good'])
     expect(store.refused?.draft.kind).toBe('identity')
@@ -221,6 +252,19 @@ describe('an entry that the server refuses', () => {
     await store.withdrawRefused('Identity confirmed')
     await settled(store)
     expect(texts()).toEqual(['good', 'Withdrawn before it was sent: Identity confirmed', 'behind'])
+  })
+  it('takes the whole press out that wrote it, and nothing of it stands on the server', async () => {
+    await left([theirs('before')])
+    const press = [theirs('first of three'), tooEarly(), theirs('last of three')]
+    await left(press, press[0]!.id)
+    await left([theirs('after')])
+    const { store } = await openOnScreen(server)
+    await store.flush()
+    expect(texts()).toEqual(['before'])
+    expect(store.refused?.draft.kind).toBe('identity')
+    await store.withdrawRefused('Three in one')
+    await settled(store)
+    expect(texts()).toEqual(['before', 'Withdrawn before it was sent: Three in one', 'after'])
   })
   it('is tried again by itself only when the server was out of order', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
@@ -275,13 +319,15 @@ describe('what was kept by an earlier version of the application', () => {
   it('is the technician’s of the visit, and sent', async () => {
     setActivePinia(createPinia())
     globalThis.fetch = server.answer as typeof fetch
-    await outbox.keep({
-      id: uuidv7(),
-      visitId: server.id,
-      personId: '',
-      personName: '',
-      draft: theirs('from before'),
-    })
+    await outbox.keep([
+      {
+        id: uuidv7(),
+        visitId: server.id,
+        personId: '',
+        personName: '',
+        draft: theirs('from before'),
+      },
+    ])
     await Promise.all([useSession().load(), useLibrary().load()])
     const store = useVisit()
     await store.open(server.id)

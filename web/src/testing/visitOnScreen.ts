@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
 import { type Job, shippedLibrary } from '@uvanta/core/testing'
-import { type EventDraft, guard, type VisitEvent } from '@uvanta/core/visit'
+import { appended, decide, emptyLog, type EventDraft, type VisitEvent } from '@uvanta/core/visit'
 import { createPinia, setActivePinia } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'
 import { useLibrary } from '@/stores/library'
@@ -123,17 +123,19 @@ export class OneVisitServer {
     const newer = this.visit().events.slice(expected)
     if (newer.some((e) => !drafts.some((d) => d.id === e.id)))
       return { status: 409, detail: 'Someone wrote', conflict: 'newer-events', events: newer }
-    const log = [...this.log]
     // What is known already is taken once, as the real server does.
-    for (const d of drafts.filter((n) => !this.log.some((e) => e.id === n.id))) {
-      const person = { roles: PERSON.roles, licences: this.licences }
-      const refusal = guard(log, d, { library: shippedLibrary, person })
-      if (refusal) {
-        return { status: 409, detail: `${refusal.why} ${refusal.todo}`, ...refusal, event: d.id }
-      }
-      log.push({ ...d, personId: this.person.id, personName: this.person.name } as VisitEvent)
+    const fresh = drafts.filter((n) => !this.log.some((e) => e.id === n.id))
+    const person = { roles: PERSON.roles, licences: this.licences }
+    const by = { personId: this.person.id, personName: this.person.name }
+    const decision = decide(appended(emptyLog, this.log), fresh, by, () => ({
+      library: shippedLibrary,
+      person,
+    }))
+    if ('refusal' in decision) {
+      const { refusal, of } = decision
+      return { status: 409, detail: `${refusal.why} ${refusal.todo}`, ...refusal, event: of.id }
     }
-    this.log.splice(0, Infinity, ...log)
+    this.log.push(...decision.events)
     return { items: this.visit().events.filter((e) => drafts.some((d) => d.id === e.id)) }
   }
 }

@@ -18,9 +18,10 @@ const current = computed(() => !store.state.done.includes('arrive'))
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 
 function confirm() {
-  refusal.value =
-    store.record('identity', { outcome: 'confirmed' }) ??
-    store.record('station-done', { station: 'arrive' })
+  refusal.value = store.recordAll([
+    ['identity', { outcome: 'confirmed' }],
+    ['station-done', { station: 'arrive' }],
+  ])
 }
 
 function mismatch(decision: 'carry-on' | 'stop') {
@@ -30,19 +31,14 @@ function mismatch(decision: 'carry-on' | 'stop') {
     return
   }
   const reason = seen.reason.trim()
-  refusal.value = store.record('identity', {
-    outcome: 'mismatch',
-    seenSerial: seen.serial.trim(),
-    decision,
-    reason,
-  })
-  if (refusal.value) return
-  refusal.value =
+  const seenSerial = seen.serial.trim()
+  const stopped = `Not the equipment of this visit (serial ${seenSerial}): ${reason}`
+  refusal.value = store.recordAll([
+    ['identity', { outcome: 'mismatch', seenSerial, decision, reason }],
     decision === 'stop'
-      ? store.record('stopped', {
-          reason: `Not the equipment of this visit (serial ${seen.serial.trim()}): ${reason}`,
-        })
-      : store.record('station-done', { station: 'arrive' })
+      ? ['stopped', { reason: stopped }]
+      : ['station-done', { station: 'arrive' }],
+  ])
 }
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import {
-  attestedKinds,
+  traitsOf,
   correctionEffect,
   type PayloadOf,
   type Refusal,
@@ -42,7 +42,7 @@ const field = computed(() => (props.event ? FIELD[props.event.kind] : undefined)
 const asking = computed(() => !store.mine)
 /** Verdict and certificate rest on it: the password stands for the hand that signed. */
 const attested = computed(() =>
-  Boolean(store.state.signed && props.event && attestedKinds.includes(props.event.kind)),
+  Boolean(store.state.signed && props.event && traitsOf(props.event.kind).corrected === 'attested'),
 )
 watch(shown, () => {
   const payload = (props.event?.payload ?? {}) as Record<string, string>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { expandGuide, stepWords } from '@uvanta/core/guide'
-import { correctable, guideOfVisit, type VisitEvent } from '@uvanta/core/visit'
+import { guideOfVisit, traitsOf, type VisitEvent } from '@uvanta/core/visit'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
@@ -77,7 +77,7 @@ function correct(event: VisitEvent) {
         </span>
         <span class="soft small who">{{ event.seq ? event.personName : 'waits to be sent' }}</span>
         <BButton
-          v-if="mayCorrect && correctable.includes(event.kind) && event.seq"
+          v-if="mayCorrect && traitsOf(event.kind).corrected !== 'never' && event.seq"
           size="sm"
           variant="link"
           :aria-label="`${store.mine ? 'Correct' : 'Ask to correct'}: ${words}`"

@@ -60,7 +60,7 @@ const closed = computed(() => Boolean(store.state.signed ?? store.state.stopped)
 const stateName = computed(() => {
   if (store.state.signed) return 'signed'
   if (store.state.stopped) return 'stopped'
-  const begun = Object.values(store.state.kinds).some((k) => k !== 'planned' && k !== 'pinned')
+  const begun = store.state.begun
   return begun ? 'under-way' : 'planned'
 })
 const done = computed<Station[]>(() =>

@@ -1,96 +1,95 @@
 import { type AnyQuantity, formatQuantity } from '@uvanta/core/quantity'
-import { isKind, purposeTitles, stationTitles, type VisitEvent } from '@uvanta/core/visit'
+import {
+  type EventKind,
+  purposeTitles,
+  stationTitles,
+  upcast,
+  type VisitEvent,
+} from '@uvanta/core/visit'
+
+/** The sentence of a step of the job guide, by its place. */
+type StepSays = (step: string) => string | undefined
+
+type Words = {
+  readonly [K in EventKind]: (
+    payload: VisitEvent<K>['payload'],
+    stepSays: StepSays,
+  ) => string | null
+}
 
 /**
  * An event as a line of the log; null for what the line shows already.
  * @param stepSays the sentence of a step of the job guide
  */
-export function eventWords(
+export const eventWords = (
   event: VisitEvent,
-  stepSays: (step: string) => string | undefined = () => undefined,
-): string | null {
-  if (isKind(event, 'planned'))
-    return `Planned: ${purposeTitles[event.payload.purpose].toLowerCase()}`
-  if (isKind(event, 'note')) return `${stationTitles[event.payload.station]}: ${event.payload.text}`
-  if (isKind(event, 'identity')) {
-    return event.payload.outcome === 'confirmed'
-      ? 'Identity confirmed'
-      : `Plate says ${event.payload.seenSerial ?? event.payload.seenTag}`
-  }
-  if (isKind(event, 'as-found-impossible')) return `As-found not taken: ${event.payload.reason}`
-  if (isKind(event, 'test-started'))
-    return `${runWords[event.payload.run]} test begun with gauge ${event.payload.gauge.tag}`
-  if (isKind(event, 'reading'))
-    return `${runWords[event.payload.run]} ${itemWords(event.payload.item)}: ${formatQuantity(event.payload)}${insisted(event.payload.insisted)}`
-  if (isKind(event, 'answer'))
-    return `${runWords[event.payload.run]} ${itemWords(event.payload.item)}: ${event.payload.label}`
-  if (isKind(event, 'test-finished')) return `${runWords[event.payload.run]} test finished`
-  if (isKind(event, 'repair')) return `Repair: ${event.payload.text}`
-  if (isKind(event, 'station-done')) return `${stationTitles[event.payload.station]} finished`
-  if (isKind(event, 'reopened')) return `Back to Open up: ${event.payload.reason}`
-  if (isKind(event, 'hose-moved'))
-    return event.payload.port
-      ? `${sentence(event.payload.hose)} hose to ${itemWords(event.payload.port)}`
-      : `${sentence(event.payload.hose)} hose off`
-  if (isKind(event, 'valve-moved'))
-    return `${sentence(itemWords(event.payload.element))} ${moveWords[event.payload.to]}${because(event.payload.departure)}`
-  if (isKind(event, 'checked'))
-    return `${runWords[event.payload.run]}: ${checkWords[event.payload.outcome]}. ${event.payload.text}`
-  if (isKind(event, 'photo')) return `Photograph: ${event.payload.caption}`
-  if (isKind(event, 'result')) return `${event.payload.title}: ${event.payload.says}`
-  if (isKind(event, 'stopped')) return `Stopped: ${event.payload.reason}`
-  if (isKind(event, 'pinned')) return 'Newer rules taken up before it was begun'
-  if (isKind(event, 'correction-asked')) return `Correction asked for: ${event.payload.why}`
-  if (isKind(event, 'certificate-voided'))
-    return `Certificate ${event.payload.number} declared void: ${event.payload.reason}`
-  if (isKind(event, 'signed')) return `Signed by ${event.payload.name}`
-  if (isKind(event, 'certificate-issued')) return `Certificate ${event.payload.number} issued`
-  return guideWords(event, stepSays)
+  stepSays: StepSays = () => undefined,
+): string | null => wordsOf(upcast(event), stepSays)
+
+const wordsOf = <K extends EventKind>(event: VisitEvent<K>, stepSays: StepSays): string | null =>
+  words[event.kind](event.payload, stepSays)
+
+const words: Words = {
+  planned: (p) => `Planned: ${purposeTitles[p.purpose].toLowerCase()}`,
+  pinned: () => 'Newer rules taken up before it was begun',
+  note: (p) => `${stationTitles[p.station]}: ${p.text}`,
+  identity: (p) =>
+    p.outcome === 'confirmed' ? 'Identity confirmed' : `Plate says ${p.seenSerial ?? p.seenTag}`,
+  repair: (p) => `Repair: ${p.text}`,
+  'station-done': (p) => `${stationTitles[p.station]} finished`,
+  reopened: (p) => `Back to Open up: ${p.reason}`,
+  'valve-moved': (p) =>
+    `${sentence(itemWords(p.element))} ${moveWords[p.to]}${because(p.departure)}`,
+  'hose-moved': (p) =>
+    p.port ? `${sentence(p.hose)} hose to ${itemWords(p.port)}` : `${sentence(p.hose)} hose off`,
+  checked: (p) => `${runWords[p.run]}: ${checkWords[p.outcome]}. ${p.text}`,
+  photo: (p) => `Photograph: ${p.caption}`,
+  result: (p) => `${p.title}: ${p.says}`,
+  'as-found-impossible': (p) => `As-found not taken: ${p.reason}`,
+  'test-started': (p) => `${runWords[p.run]} test begun with gauge ${p.gauge.tag}`,
+  'step-done': () => null,
+  reading: (p) =>
+    `${runWords[p.run]} ${itemWords(p.item)}: ${formatQuantity(p)}${insisted(p.insisted)}`,
+  answer: (p) => `${runWords[p.run]} ${itemWords(p.item)}: ${p.label}`,
+  'test-finished': (p) => `${runWords[p.run]} test finished`,
+  'guide-chosen': (p) =>
+    `Guide ${itemWords(p.guideId)}, ${itemWords(p.variant)}, version ${p.version}`,
+  'guide-value': (p) => `${sentence(itemWords(p.slot))}: ${p.value} ${p.unit ?? ''} (${p.source})`,
+  'guide-step': (p, stepSays) => guideStepWords(p, stepSays(p.step) ?? `Step ${p.step}`),
+  'guide-round': (p) => `Round at step ${p.step}: ${p.moved ? 'one moved' : 'none moved'}`,
+  'guide-timer': (p) => `Clock of step ${p.step} started`,
+  'guide-redo': (p) => `Taken up again from step ${p.from}: ${p.reason}`,
+  'zone-proved': (p) =>
+    `Zero proved, ${itemWords(p.zone)}: ${formatQuantity(p.reading)}, watched ${p.heldMinutes} min by ${p.by}`,
+  lock: (p) => `Lock ${p.number} ${p.on ? 'on' : 'off'} ${itemWords(p.element)}`,
+  prepared: (p) => `${p.item}: ${p.state}`,
+  'kit-taken': (p) => `Kit ${p.number} counted${because(p.departure)}`,
+  'kit-closed': () => 'Kit accounted for',
+  correction: () => null,
+  'correction-asked': (p) => `Correction asked for: ${p.why}`,
+  stopped: (p) => `Stopped: ${p.reason}`,
+  signed: (p) => `Signed by ${p.name}`,
+  'certificate-issued': (p) => `Certificate ${p.number} issued`,
+  'certificate-voided': (p) => `Certificate ${p.number} declared void: ${p.reason}`,
 }
 
-/** What was done by the guide, made safe, counted. */
-function guideWords(
-  event: VisitEvent,
-  stepSays: (step: string) => string | undefined,
-): string | null {
-  if (isKind(event, 'guide-chosen'))
-    return `Guide ${itemWords(event.payload.guideId)}, ${itemWords(event.payload.variant)}, version ${event.payload.version}`
-  if (isKind(event, 'guide-value'))
-    return `${sentence(itemWords(event.payload.slot))}: ${event.payload.value} ${event.payload.unit ?? ''} (${event.payload.source})`
-  if (isKind(event, 'guide-step')) {
-    const { step, finding, defects = [], setting, counted, throws } = event.payload
-    const { temporary, departure } = event.payload
-    const seen = defects.length > 0 ? ` (${defects.join(', ')})` : ''
-    const found = finding ? `: ${itemWords(finding)}${seen}` : ''
-    const until = temporary
-      ? `: temporary until ${temporary.until}, permitted by ${temporary.permittedBy}`
-      : ''
-    const measured = [
-      setting,
-      counted && `${counted.grooves} grooves, ${counted.rings} rings`,
-      throws && `${lengthWords(throws.one)} and ${lengthWords(throws.other)}`,
-    ]
-      .filter(Boolean)
-      .map((m) => `: ${m}`)
-      .join('')
-    return `${stepSays(step) ?? `Step ${step}`}${found}${measured}${until}${because(departure)}`
-  }
-  if (isKind(event, 'guide-round'))
-    return `Round at step ${event.payload.step}: ${event.payload.moved ? 'one moved' : 'none moved'}`
-  if (isKind(event, 'guide-timer')) return `Clock of step ${event.payload.step} started`
-  if (isKind(event, 'guide-redo'))
-    return `Taken up again from step ${event.payload.from}: ${event.payload.reason}`
-  if (isKind(event, 'zone-proved')) {
-    const { zone, reading, heldMinutes, by } = event.payload
-    return `Zero proved, ${itemWords(zone)}: ${formatQuantity(reading)}, watched ${heldMinutes} min by ${by}`
-  }
-  if (isKind(event, 'lock'))
-    return `Lock ${event.payload.number} ${event.payload.on ? 'on' : 'off'} ${itemWords(event.payload.element)}`
-  if (isKind(event, 'prepared')) return `${event.payload.item}: ${event.payload.state}`
-  if (isKind(event, 'kit-taken'))
-    return `Kit ${event.payload.number} counted${because(event.payload.departure)}`
-  if (isKind(event, 'kit-closed')) return 'Kit accounted for'
-  return null
+/** A step of the job guide with what was found, set and counted at it. */
+function guideStepWords(done: VisitEvent<'guide-step'>['payload'], says: string): string {
+  const { finding, defects = [], setting, counted, throws, temporary, departure } = done
+  const seen = defects.length > 0 ? ` (${defects.join(', ')})` : ''
+  const found = finding ? `: ${itemWords(finding)}${seen}` : ''
+  const until = temporary
+    ? `: temporary until ${temporary.until}, permitted by ${temporary.permittedBy}`
+    : ''
+  const measured = [
+    setting,
+    counted && `${counted.grooves} grooves, ${counted.rings} rings`,
+    throws && `${lengthWords(throws.one)} and ${lengthWords(throws.other)}`,
+  ]
+    .filter(Boolean)
+    .map((m) => `: ${m}`)
+    .join('')
+  return `${says}${found}${measured}${until}${because(departure)}`
 }
 
 const lengthWords = (length: { value: string; unit: string }) =>

@@ -2,7 +2,7 @@
 import type { TestPlan } from '@uvanta/core/library'
 import { actionsOf } from '@uvanta/core/procedure'
 import { type Dimension, parseDisplayed, unitLabel, unitsOf } from '@uvanta/core/quantity'
-import { doubtOf, type Refusal, type RunName } from '@uvanta/core/visit'
+import { doubtOf, type RunName } from '@uvanta/core/visit'
 import { computed, reactive, ref, useTemplateRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -62,29 +62,35 @@ function doubtIn(item: string, dimension: Dimension, value: string): string {
   return doubt ? `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}` : ''
 }
 
-function recordAll() {
+/** The whole form is one press: all of it is recorded, or none. */
+function recordForm() {
   message.value = faultOf()
   if (message.value) return
-  const run = props.run
-  const station = run
-  let refused = store.record('note', { station, text: 'Entered from a filled paper form.' })
-  for (const step of props.plan.procedure.steps) {
-    for (const a of actionsOf(step)) {
-      if (a.kind === 'move')
-        refused ??= store.record('valve-moved', { element: a.element, to: a.to })
-    }
-    refused ??= step.record ? recordOne(step.record) : null
-    refused ??= store.record('step-done', { run, step: step.id })
-  }
+  const { run } = props
+  const refused = store.recordAll([
+    ['note', { station: run, text: 'Entered from a filled paper form.' }],
+    ...props.plan.procedure.steps.flatMap((step) => [
+      ...actionsOf(step).flatMap((a) =>
+        a.kind === 'move' ? [['valve-moved', { element: a.element, to: a.to }] as const] : [],
+      ),
+      ...(step.record ? [entryOf(step.record)] : []),
+      ['step-done', { run, step: step.id }] as const,
+    ]),
+  ])
   message.value = refused ? `${refused.why} ${refused.todo}` : ''
   if (!refused) emit('close')
 }
 
-function recordOne(r: (typeof records.value)[number]): Refusal | null {
+function entryOf(r: (typeof records.value)[number]) {
   const { run } = props
   const value = values[r.item]?.trim() ?? ''
-  if (r.ask === 'reading') {
-    return store.record('reading', {
+  if (r.ask === 'answer') {
+    const label = r.answers?.find((a) => a.id === value)?.label ?? value
+    return ['answer', { run, item: r.item, answer: value, label }] as const
+  }
+  return [
+    'reading',
+    {
       run,
       item: r.item,
       dimension: r.dimension as Dimension,
@@ -95,15 +101,13 @@ function recordOne(r: (typeof records.value)[number]): Refusal | null {
       ...(r.head
         ? { gaugeAbovePort: { value: heights[r.item]?.trim() || '0', unit: 'mm' as const } }
         : {}),
-    })
-  }
-  const label = r.answers?.find((a) => a.id === value)?.label ?? value
-  return store.record('answer', { run, item: r.item, answer: value, label })
+    },
+  ] as const
 }
 </script>
 
 <template>
-  <form ref="form" class="filled" novalidate @submit.prevent="recordAll" @keydown.enter="onEnter">
+  <form ref="form" class="filled" novalidate @submit.prevent="recordForm" @keydown.enter="onEnter">
     <p class="soft">What stands on the form, in its order. Enter goes to the next field.</p>
     <div v-for="r in records" :key="r.item" class="field">
       <label :for="`filled-${r.item}`">{{ r.title }}</label>

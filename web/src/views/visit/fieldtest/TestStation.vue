@@ -86,9 +86,10 @@ function recordImpossible() {
     refusal.value = { why: 'The reason is missing.', todo: 'Say why the readings cannot be taken.' }
     return
   }
-  refusal.value =
-    store.record('as-found-impossible', { reason: impossible.value.trim() }) ??
-    store.record('station-done', { station: 'as-found' })
+  refusal.value = store.recordAll([
+    ['as-found-impossible', { reason: impossible.value.trim() }],
+    ['station-done', { station: 'as-found' }],
+  ])
 }
 const title = computed(() => {
   if (!run.value) return props.run === 'as-found' ? 'Test it as it stands' : 'Test it again'

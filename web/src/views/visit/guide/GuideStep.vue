@@ -67,18 +67,20 @@ const action = computed(() => {
 function done(found: Partial<PayloadOf<'guide-step'>> = {}) {
   const departure = reason.value.trim()
   const extra = departure ? { departure } : {}
-  for (const move of movesOf(props.step)) {
-    if (store.state.valves[move.element] === move.to) continue
-    refusal.value = store.record('valve-moved', { ...move, ...extra })
-    if (refusal.value) return wait(found)
-  }
-  refusal.value = store.record('guide-step', {
-    step: props.step.id,
-    at: props.step.at,
-    ...found,
-    ...(props.step.repeat && !relaxing.value ? { rounds: rounds.value } : {}),
-    ...extra,
-  })
+  const moves = movesOf(props.step).filter((m) => store.state.valves[m.element] !== m.to)
+  refusal.value = store.recordAll([
+    ...moves.map((move) => ['valve-moved', { ...move, ...extra }] as const),
+    [
+      'guide-step',
+      {
+        step: props.step.id,
+        at: props.step.at,
+        ...found,
+        ...(props.step.repeat && !relaxing.value ? { rounds: rounds.value } : {}),
+        ...extra,
+      },
+    ],
+  ])
   if (refusal.value) return wait(found)
   waiting.value = null
   emit('done')

@@ -1,0 +1,53 @@
+import * as yup from 'yup'
+import { integer, line, prose, strictObject, uuid } from '../../../schema'
+import { kind } from '../kind'
+
+/** What ends a visit, and what is written after its end. */
+export const closingKinds = {
+  correction: kind(
+    strictObject({
+      of: uuid().required(),
+      why: prose(500).required(),
+      withdraw: yup.boolean().strict(true).required(),
+      payload: yup.mixed<object>(),
+      /** Form of that payload; absent for the first. */
+      version: integer(1, 99),
+    }),
+  ),
+  /** Somebody who does not measure asks the tester to correct an entry. */
+  'correction-asked': kind(strictObject({ of: uuid().required(), why: prose(500).required() }), {
+    by: 'office',
+  }),
+  stopped: kind(strictObject({ reason: prose(500).required() }), { by: 'office' }),
+  signed: kind(
+    strictObject({
+      /** The drawn signature, as an SVG path in a box of 400 × 120. */
+      signature: prose(40_000)
+        .matches(/^M[\d\s.,MLCQZ-]*[LCQ][\d\s.,MLCQZ-]*$/, 'must be a drawn line')
+        .required(),
+      name: line(120).required(),
+      outcome: yup
+        .string()
+        .strict(true)
+        .oneOf(['pass', 'pass-uncertain', 'fail-uncertain', 'fail', 'not-assessed'] as const)
+        .required(),
+    }),
+  ),
+  'certificate-issued': kind(
+    strictObject({
+      certificateId: uuid().required(),
+      number: line(40).required(),
+      supersedes: line(40),
+    }),
+    { by: 'server' },
+  ),
+  /** The reviewer declared a certificate of this visit void. */
+  'certificate-voided': kind(
+    strictObject({
+      certificateId: uuid().required(),
+      number: line(40).required(),
+      reason: prose(500).required(),
+    }),
+    { by: 'server' },
+  ),
+} as const

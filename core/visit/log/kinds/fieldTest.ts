@@ -1,0 +1,81 @@
+import * as yup from 'yup'
+import { dimensionNames, type Dimension, isUnitOf } from '../../../quantity'
+import {
+  amount,
+  anyQuantity,
+  displayed,
+  integer,
+  line,
+  number,
+  prose,
+  slug,
+  strictObject,
+} from '../../../schema'
+import { kind } from '../kind'
+import { gaugeSnapshot, licenceSnapshot } from '../snapshots'
+import { run } from './fields'
+
+/** What a field test writes. */
+export const fieldTestKinds = {
+  'as-found-impossible': kind(strictObject({ reason: prose(500).required() }), {
+    corrected: 'attested',
+  }),
+  'test-started': kind(
+    strictObject({
+      run: run().required(),
+      procedureId: slug().required(),
+      procedureVersion: integer(1, 9999).required(),
+      gauge: gaugeSnapshot.required(),
+      /** Version of the visit’s rule pack; absent in older logs, where the plan’s holds. */
+      packVersion: integer(1, 9999),
+      licence: licenceSnapshot.required(),
+      linePressure: anyQuantity().default(undefined).optional(),
+    }),
+  ),
+  'step-done': kind(strictObject({ run: run().required(), step: slug().required() })),
+  reading: kind(
+    strictObject({
+      run: run().required(),
+      item: slug().required(),
+      dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
+      value: displayed().required(),
+      unit: line(12).required(),
+      source: yup
+        .string()
+        .strict(true)
+        .oneOf(['typed', 'streamed'] as const)
+        .required(),
+      gaugeAbovePort: amount('length').default(undefined).optional(),
+      deviation: number(0, 1e6),
+      /** How fast the needle still moved when it was read, in `unit` a minute; falling is negative. */
+      driftPerMinute: number(-1e6, 1e6),
+      /** Why a reading stands that its gauge could not show. */
+      insisted: prose(300),
+      trace: strictObject({
+        /** Compact samples, see core/trace. */
+        data: prose(60_000).required(),
+        /** Sample at which the value was read. */
+        mark: integer(0, 1e7).required(),
+        /** Where the analysis had found it; another mark was set by hand. */
+        found: integer(0, 1e7).required(),
+      })
+        .default(undefined)
+        .optional(),
+    }).test(
+      'unit-fits',
+      'the unit does not fit the kind of reading',
+      (v) => !v?.dimension || !v.unit || isUnitOf(v.dimension, v.unit),
+    ),
+    { corrected: 'attested', identity: ['run', 'item', 'dimension'] },
+  ),
+  answer: kind(
+    strictObject({
+      run: run().required(),
+      item: slug().required(),
+      answer: slug().required(),
+      label: line(80).required(),
+    }),
+    { corrected: 'attested', identity: ['run', 'item'] },
+  ),
+  'test-finished': kind(strictObject({ run: run().required() })),
+} as const

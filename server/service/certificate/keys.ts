@@ -1,0 +1,111 @@
+import { createHmac, randomBytes } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import {
+  calculateJwkThumbprint,
+  CompactSign,
+  compactVerify,
+  createLocalJWKSet,
+  exportJWK,
+  generateKeyPair,
+  importJWK,
+  type JWK,
+} from 'jose'
+import type { DateTime } from 'luxon'
+import type { Database } from '../../store/database'
+
+export interface SigningKeys {
+  /** Signs bytes; the answer is a JWS in compact serialization. */
+  readonly sign: (payload: Uint8Array) => Promise<string>
+  /** What a JWS of ours says; null for one that no key of ours has signed. */
+  readonly verify: (jws: string) => Promise<Uint8Array | null>
+  /** All public keys ever used, newest last, so that old certificates verify for good. */
+  readonly published: () => JWK[]
+  /** HMAC-SHA256 of words under the key of this installation and of this kind of record. */
+  readonly seal: (kind: string, words: string) => string
+  /** Whether what stood before there were seals has been sealed. */
+  readonly sealedOnce: () => boolean
+  readonly rememberSealed: () => void
+}
+
+const ALGORITHM = 'EdDSA'
+
+/**
+ * Keys live in files that only the owner reads: the private one, the public ones ever used, and that
+ * of the seals. What the database lists of keys is a copy, and believed in nothing.
+ */
+export async function openKeys(
+  dataDirectory: string,
+  db: Pick<Database, 'signingKeys'>,
+  now: () => DateTime<true>,
+): Promise<SigningKeys> {
+  const home = join(dataDirectory, 'keys')
+  const file = join(home, 'signing.json')
+  if (!existsSync(file)) await makeKey(file)
+  const privateJwk = JSON.parse(readFileSync(file, 'utf8')) as JWK & { kid: string }
+  const { d: _, ...publicJwk } = privateJwk
+  await db.signingKeys.findOrCreate({
+    where: { kid: privateJwk.kid },
+    defaults: { kid: privateJwk.kid, publicJwk, createdAt: now().toJSDate() },
+  })
+  const trusted = await trustedKeys(join(home, 'trusted.json'), publicJwk, db)
+  const key = await importJWK(privateJwk, ALGORITHM)
+  const lookup = createLocalJWKSet({ keys: trusted })
+  const sealKey = readOrMake(join(home, 'seal'), () => randomBytes(32).toString('hex'))
+  const mark = join(home, 'sealed')
+  return {
+    sign: (payload) =>
+      new CompactSign(payload)
+        .setProtectedHeader({ alg: ALGORITHM, kid: privateJwk.kid, typ: 'uvanta-certificate+jws' })
+        .sign(key),
+    verify: (jws) =>
+      compactVerify(jws, lookup, { algorithms: [ALGORITHM] }).then(
+        ({ payload }) => payload,
+        () => null,
+      ),
+    published: () => trusted,
+    seal: (kind, words) => createHmac('sha256', `${kind} ${sealKey}`).update(words).digest('hex'),
+    sealedOnce: () => existsSync(mark),
+    rememberSealed: () => void readOrMake(mark, () => now().toISO()),
+  }
+}
+
+function readOrMake(file: string, make: () => string): string {
+  if (!existsSync(file)) writeFileSync(file, make(), { mode: 0o600, flag: 'wx' })
+  return readFileSync(file, 'utf8').trim()
+}
+
+/** The public keys ever used; an installation from before this file takes them over from its database once. */
+async function trustedKeys(
+  file: string,
+  own: JWK & { kid: string },
+  db: Pick<Database, 'signingKeys'>,
+): Promise<JWK[]> {
+  if (!existsSync(file)) {
+    const rows = await db.signingKeys.findAll({ order: [['createdAt', 'ASC']] })
+    writeFileSync(file, JSON.stringify(rows.map((r) => r.publicJwk)), { mode: 0o600 })
+  }
+  const keys = JSON.parse(readFileSync(file, 'utf8')) as JWK[]
+  if (keys.some((k) => k.kid === own.kid)) return keys
+  writeFileSync(file, JSON.stringify([...keys, own]), { mode: 0o600 })
+  return [...keys, own]
+}
+
+async function makeKey(file: string): Promise<void> {
+  const { privateKey } = await generateKeyPair('EdDSA', { crv: 'Ed25519', extractable: true })
+  const jwk = await exportJWK(privateKey)
+  const kid = await calculateJwkThumbprint(jwk)
+  mkdirSync(join(file, '..'), { recursive: true, mode: 0o700 })
+  writeFileSync(file, JSON.stringify({ ...jwk, kid, alg: 'EdDSA', use: 'sig' }), {
+    mode: 0o600,
+    flag: 'wx',
+  })
+}
+
+/** Letters and digits that are not misread for each other. */
+const READABLE = '23456789ABCDEFGHJKMNPQRSTVWXYZ'
+
+/** A part of a code that cannot be guessed: 8 characters, about 39 bits. */
+export function randomSuffix(): string {
+  return [...randomBytes(8)].map((b) => READABLE[b % READABLE.length]).join('')
+}

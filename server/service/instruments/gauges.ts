@@ -1,0 +1,98 @@
+import type { Gauge, Person } from '@uvanta/contract'
+import type { App } from '../../context'
+import type { CalibrationRow, GaugeRow } from '../../store/rows'
+import { recordAudit } from '../audit'
+import { notFound, ServiceError } from '../errors'
+import { changeVersioned } from '../register/versioned'
+
+export async function listGauges(app: App): Promise<Gauge[]> {
+  const [rows, calibrations] = await Promise.all([
+    app.db.gauges.findAll({ order: [['tag', 'ASC']] }),
+    app.db.calibrations.findAll({ order: [['validUntil', 'DESC']] }),
+  ])
+  return rows.map((row) =>
+    toGauge(
+      row,
+      calibrations.filter((c) => c.gaugeId === row.id),
+    ),
+  )
+}
+
+export async function readGauge(app: App, id: string): Promise<Gauge> {
+  const row = await app.db.gauges.findByPk(id)
+  if (!row) throw notFound('gauge')
+  return toGauge(
+    row,
+    await app.db.calibrations.findAll({ where: { gaugeId: id }, order: [['validUntil', 'DESC']] }),
+  )
+}
+
+function toGauge(row: GaugeRow, calibrations: readonly CalibrationRow[]): Gauge {
+  return {
+    id: row.id,
+    tag: row.tag,
+    serial: row.serial,
+    maker: row.maker,
+    span: plain(row.span),
+    spanUnit: row.spanUnit,
+    resolution: plain(row.resolution),
+    accuracyPercent: Number(row.accuracyPercent),
+    accuracyOf: row.accuracyOf,
+    active: Boolean(row.active),
+    version: row.version,
+    calibrations: calibrations.map(({ id, calibratedOn, validUntil, certificate }) => ({
+      id,
+      calibratedOn,
+      validUntil,
+      certificate,
+    })),
+  }
+}
+
+/** 15.0000 → 15 */
+const plain = (decimal: string) => String(Number(decimal))
+
+type GaugeInput = Omit<GaugeRow, 'active' | 'version' | 'accuracyPercent'> & {
+  accuracyPercent: number
+}
+
+export async function createGauge(app: App, actor: Person, input: GaugeInput): Promise<Gauge> {
+  if (await app.db.gauges.findByPk(input.id)) return readGauge(app, input.id)
+  if (await app.db.gauges.findOne({ where: { tag: input.tag } })) {
+    throw new ServiceError('conflict', `There is a gauge ${input.tag} already. Choose another tag.`)
+  }
+  await app.db.gauges.create({
+    ...input,
+    accuracyPercent: String(input.accuracyPercent),
+    active: true,
+    version: 1,
+  })
+  await recordAudit(app, actor, 'added a gauge', input.tag)
+  return readGauge(app, input.id)
+}
+
+export async function changeGauge(
+  app: App,
+  actor: Person,
+  id: string,
+  version: number,
+  input: object,
+): Promise<Gauge> {
+  await changeVersioned(app.db.gauges, 'gauge', id, version, input)
+  await recordAudit(app, actor, `changed ${Object.keys(input).join(', ')} of a gauge`, id)
+  return readGauge(app, id)
+}
+
+export async function addCalibration(
+  app: App,
+  actor: Person,
+  gaugeId: string,
+  input: Omit<CalibrationRow, 'gaugeId'>,
+): Promise<Gauge> {
+  const gauge = await readGauge(app, gaugeId)
+  if (!(await app.db.calibrations.findByPk(input.id))) {
+    await app.db.calibrations.create({ ...input, gaugeId })
+    await recordAudit(app, actor, `entered calibration ${input.certificate}`, gauge.tag)
+  }
+  return readGauge(app, gaugeId)
+}

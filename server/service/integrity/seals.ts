@@ -1,0 +1,103 @@
+import { canonicalJson } from '@uvanta/core/visit'
+import type { Transaction } from 'sequelize'
+import type { App } from '../../context'
+import type { AuditRow, PhotoRow, SealRow } from '../../store/rows'
+
+/**
+ * Seals: whoever can write to the database but has not the key file cannot write a visit’s head, a
+ * photograph or a line of the audit so that it passes for ours, nor take one away unnoticed.
+ */
+export type Sealed = SealRow['kind']
+
+export const visitWords = (visit: { id: string; eventCount: number; headHash: string }) =>
+  canonicalJson([visit.id, visit.eventCount, visit.headHash])
+export const photoWords = (photo: Pick<PhotoRow, 'id' | 'visitId' | 'content'>) =>
+  canonicalJson([photo.id, photo.visitId, photo.content.toString('base64')])
+export const auditWords = (a: Pick<AuditRow, 'id' | 'at' | 'person' | 'action' | 'subject'>) =>
+  canonicalJson([a.id, a.at.toISOString(), a.person, a.action, a.subject])
+
+const totalWords = (kind: Sealed, total: number) => canonicalJson(['total', kind, total])
+
+/** Seals a new record, and counts it. */
+export async function sealNew(
+  app: Pick<App, 'db' | 'keys'>,
+  kind: Sealed,
+  id: string,
+  words: string,
+  transaction: Transaction,
+): Promise<void> {
+  await app.db.seals.create({ kind, id, seal: app.keys.seal(kind, words) }, { transaction })
+  // The lock on the row of the total makes sealing one after the other.
+  await app.db.sequelize.query(
+    'INSERT INTO seal_total (kind, total, seal) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE total = total + 1',
+    { replacements: [kind, ''], transaction },
+  )
+  const row = await app.db.sealTotals.findByPk(kind, { transaction })
+  const seal = app.keys.seal(kind, totalWords(kind, row?.total ?? 1))
+  await app.db.sealTotals.update({ seal }, { where: { kind }, transaction })
+}
+
+/** Seals a visit’s head anew, after something was appended. */
+export async function sealHead(
+  app: Pick<App, 'db' | 'keys'>,
+  visit: { id: string; eventCount: number; headHash: string },
+  transaction: Transaction,
+): Promise<void> {
+  const seal = app.keys.seal('visit', visitWords(visit))
+  await app.db.seals.update({ seal }, { where: { kind: 'visit', id: visit.id }, transaction })
+}
+
+/**
+ * What of a kind does not fit its seal: changed, added, or gone.
+ * @param records all of the kind, as they stand now
+ */
+export async function sealFaults(
+  app: Pick<App, 'db' | 'keys'>,
+  kind: Sealed,
+  records: readonly { readonly id: string; readonly words: string }[],
+): Promise<{ id: string; what: string }[]> {
+  const rows = await app.db.seals.findAll({ where: { kind } })
+  const seals = new Map(rows.map((r) => [r.id, r.seal]))
+  const total = await app.db.sealTotals.findByPk(kind)
+  const known = new Set(records.map((r) => r.id))
+  const counted =
+    total !== null &&
+    total.total === rows.length &&
+    total.seal === app.keys.seal(kind, totalWords(kind, total.total))
+  return [
+    ...records.flatMap(({ id, words }) => {
+      const seal = seals.get(id)
+      if (seal === app.keys.seal(kind, words)) return []
+      return [{ id, what: seal ? 'does not fit its seal: it was altered' : 'was never sealed' }]
+    }),
+    ...rows.flatMap((r) => (known.has(r.id) ? [] : [{ id: r.id, what: 'was taken away' }])),
+    ...(counted || (total === null && rows.length === 0 && records.length === 0)
+      ? []
+      : [{ id: 'all', what: 'the number of records does not fit its seal' }]),
+  ]
+}
+
+/** Seals what stood in the database before there were seals. */
+export async function sealExisting(app: Pick<App, 'db' | 'keys'>): Promise<void> {
+  await app.db.sequelize.transaction(async (transaction) => {
+    if ((await app.db.sealTotals.count({ transaction })) > 0) return
+    const visits = await app.db.visits.findAll({ transaction })
+    const photos = await app.db.photos.findAll({ transaction })
+    const audit = await app.db.audit.findAll({ transaction })
+    const records = {
+      visit: visits.map((v) => ({ id: v.id, words: visitWords(v) })),
+      photo: photos.map((p) => ({ id: p.id, words: photoWords(p) })),
+      audit: audit.map((a) => ({ id: String(a.id), words: auditWords(a) })),
+    }
+    for (const kind of ['visit', 'photo', 'audit'] as const) {
+      const rows = records[kind].map(({ id, words }) => ({
+        kind,
+        id,
+        seal: app.keys.seal(kind, words),
+      }))
+      await app.db.seals.bulkCreate(rows, { transaction })
+      const seal = app.keys.seal(kind, totalWords(kind, rows.length))
+      await app.db.sealTotals.create({ kind, total: rows.length, seal }, { transaction })
+    }
+  })
+}

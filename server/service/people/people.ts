@@ -1,0 +1,191 @@
+import { hash, verify } from '@node-rs/argon2'
+import type { Licence, Person, Role } from '@uvanta/contract'
+import type { App } from '../../context'
+import type { LicenceRow, PersonRow } from '../../store/rows'
+import { recordAudit } from '../audit'
+import { notFound, ServiceError } from '../errors'
+import { changeVersioned } from '../register/versioned'
+import { countAttempt, forgiveAttempt } from './wrongPasswords'
+
+/** OWASP's recommendation for argon2id: 19 MiB, 2 passes. */
+const COST = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
+
+export const hashPassword = (password: string) => hash(password, COST)
+
+/** Compared against when nobody has the name, so that the answer takes as long. */
+const NOBODY = await hashPassword('nobody at all')
+
+export async function signIn(
+  app: App,
+  username: string,
+  password: string,
+  address: string,
+): Promise<Person> {
+  const row = await app.db.people.findOne({ where: { username } })
+  const attempt = { person: row?.id ?? `nobody ${username}`, address }
+  await countAttempt(app, attempt)
+  const right = await verify(row?.passwordHash ?? NOBODY, password)
+  if (!row || !right || !row.active) {
+    throw new ServiceError('not-signed-in', 'Name or password is wrong. Check both and try again.')
+  }
+  await forgiveAttempt(app, attempt)
+  return readPerson(app, row.id)
+}
+
+export async function checkPassword(
+  app: App,
+  personId: string,
+  password: string,
+  address: string,
+): Promise<void> {
+  const attempt = { person: personId, address }
+  await countAttempt(app, attempt)
+  const row = await app.db.people.findByPk(personId)
+  if (!row || !(await verify(row.passwordHash, password))) {
+    throw new ServiceError('refused', 'That is not your password. Type it again.')
+  }
+  await forgiveAttempt(app, attempt)
+}
+
+export async function changePassword(
+  app: App,
+  person: Person,
+  current: string,
+  next: string,
+  address: string,
+): Promise<void> {
+  await checkPassword(app, person.id, current, address)
+  await app.db.people.update(
+    { passwordHash: await hashPassword(next) },
+    { where: { id: person.id } },
+  )
+  await recordAudit(app, person, 'changed the own password', person.username)
+}
+
+export async function readPerson(app: App, id: string): Promise<Person> {
+  const row = await app.db.people.findByPk(id)
+  if (!row) throw notFound('person')
+  const licences = await app.db.licences.findAll({
+    where: { personId: id },
+    order: [['expiresOn', 'DESC']],
+  })
+  return toPerson(row, licences)
+}
+
+export async function listPeople(app: App): Promise<Person[]> {
+  const [rows, licences] = await Promise.all([
+    app.db.people.findAll({ order: [['name', 'ASC']] }),
+    app.db.licences.findAll({ order: [['expiresOn', 'DESC']] }),
+  ])
+  return rows.map((row) =>
+    toPerson(
+      row,
+      licences.filter((l) => l.personId === row.id),
+    ),
+  )
+}
+
+function toPerson(row: PersonRow, licences: readonly LicenceRow[]): Person {
+  const { id, username, name, roles, active, version } = row
+  return {
+    id,
+    username,
+    name,
+    roles,
+    active: Boolean(active),
+    version,
+    licences: licences.map(toLicence),
+  }
+}
+
+function toLicence({ id, kind, number, issuedOn, expiresOn, version }: LicenceRow): Licence {
+  return { id, kind, number, issuedOn, expiresOn, version }
+}
+
+export async function createPerson(
+  app: App,
+  actor: Person,
+  input: { id: string; username: string; name: string; roles: Role[]; password: string },
+): Promise<Person> {
+  const { password, ...rest } = input
+  if (await app.db.people.findByPk(input.id)) return readPerson(app, input.id)
+  if (await app.db.people.findOne({ where: { username: input.username } })) {
+    throw new ServiceError(
+      'conflict',
+      `The sign-in name ${input.username} is taken. Choose another.`,
+    )
+  }
+  await app.db.people.create({
+    ...rest,
+    passwordHash: await hashPassword(password),
+    active: true,
+    version: 1,
+  })
+  await recordAudit(app, actor, 'added a person', input.username)
+  return readPerson(app, input.id)
+}
+
+export async function changePerson(
+  app: App,
+  actor: Person,
+  id: string,
+  version: number,
+  input: {
+    name?: string | undefined
+    roles?: Role[] | undefined
+    active?: boolean | undefined
+    password?: string | undefined
+  },
+): Promise<Person> {
+  const { password, ...rest } = input
+  const leavesOffice =
+    rest.active === false || (rest.roles && !rest.roles.includes('administrator'))
+  if (id === actor.id && leavesOffice) {
+    throw new ServiceError(
+      'refused',
+      'You cannot take the administrator’s rights from yourself. Ask another administrator.',
+    )
+  }
+  const fields = password ? { ...rest, passwordHash: await hashPassword(password) } : rest
+  await changeVersioned(app.db.people, 'person', id, version, fields)
+  await recordAudit(app, actor, `changed ${Object.keys(input).join(', ')} of a person`, id)
+  return readPerson(app, id)
+}
+
+export async function addLicence(
+  app: App,
+  actor: Person,
+  personId: string,
+  input: Omit<LicenceRow, 'personId' | 'version'>,
+): Promise<Person> {
+  await readPerson(app, personId)
+  if (!(await app.db.licences.findByPk(input.id))) {
+    await app.db.licences.create({ ...input, personId, version: 1 })
+    await recordAudit(app, actor, `entered licence ${input.number}`, personId)
+  }
+  return readPerson(app, personId)
+}
+
+export async function changeLicence(
+  app: App,
+  actor: Person,
+  id: string,
+  version: number,
+  input: {
+    number?: string | undefined
+    issuedOn?: string | undefined
+    expiresOn?: string | undefined
+  },
+): Promise<Person> {
+  const licence = await app.db.licences.findByPk(id)
+  if (!licence) throw notFound('licence')
+  if ((input.issuedOn ?? licence.issuedOn) > (input.expiresOn ?? licence.expiresOn)) {
+    throw new ServiceError(
+      'invalid',
+      'The licence would expire before it is issued. Check both dates.',
+    )
+  }
+  await changeVersioned(app.db.licences, 'licence', id, version, input)
+  await recordAudit(app, actor, `changed licence ${licence.number}`, licence.personId)
+  return readPerson(app, licence.personId)
+}

@@ -1,0 +1,85 @@
+import { QueryTypes } from 'sequelize'
+import type { App } from '../../context'
+import { ServiceError } from '../errors'
+
+/** Who tries: the person that a name turned out to be, and where from. */
+export interface Attempt {
+  /** Id of the person, or the name that nobody has. */
+  readonly person: string
+  readonly address: string
+}
+
+interface Limit {
+  readonly subject: string
+  readonly most: number
+  readonly minutes: number
+}
+
+/** A person at one address, an address whoever it names, a person wherever it comes from. */
+const limitsOf = ({ person, address }: Attempt): readonly Limit[] => [
+  { subject: `pair ${person} ${address}`, most: 8, minutes: 10 },
+  { subject: `address ${address}`, most: 60, minutes: 10 },
+]
+const everywhere = ({ person }: Attempt): Limit => ({
+  subject: `person ${person}`,
+  most: 40,
+  minutes: 60,
+})
+const knownAt = ({ person, address }: Attempt) => `known ${person} ${address}`
+const KNOWN_DAYS = 60
+
+/**
+ * Lets a password be tried, and counts the attempt before it is looked at. Guessing from everywhere
+ * stops guessing, but not the person at an address from which the right password came before: nobody
+ * is locked out by others.
+ * @throws ServiceError too-many
+ */
+export async function countAttempt(app: App, attempt: Attempt): Promise<void> {
+  const known = await app.db.wrongPasswords.findByPk(knownAt(attempt))
+  const oldest = app.now().minus({ days: KNOWN_DAYS }).toMillis()
+  const familiar = known !== null && known.since.getTime() > oldest
+  const limits = familiar ? limitsOf(attempt) : [...limitsOf(attempt), everywhere(attempt)]
+  for (const limit of limits) {
+    if ((await counted(app, limit)) > limit.most) {
+      throw new ServiceError(
+        'too-many',
+        `Too many wrong passwords. Wait ${limit.minutes} minutes, then try again.`,
+      )
+    }
+  }
+}
+
+/** The password was right: the attempt was none, and the address is one of this person’s. */
+export async function forgiveAttempt(app: App, attempt: Attempt): Promise<void> {
+  const [pair, ...others] = [...limitsOf(attempt), everywhere(attempt)]
+  await app.db.wrongPasswords.destroy({ where: { subject: pair?.subject ?? '' } })
+  for (const { subject } of others) {
+    await app.db.wrongPasswords.decrement('count', { where: { subject } })
+  }
+  await app.db.wrongPasswords.upsert({
+    subject: knownAt(attempt),
+    count: 1,
+    since: app.now().toJSDate(),
+  })
+}
+
+/** One more; a window that is over begins anew. */
+async function counted(app: App, { subject, minutes }: Limit): Promise<number> {
+  const now = app.now()
+  await app.db.sequelize.query(
+    `INSERT INTO wrong_password (subject, count, since) VALUES (:subject, 1, :now)
+     ON DUPLICATE KEY UPDATE count = IF(since < :over, 1, count + 1), since = IF(since < :over, :now, since)`,
+    {
+      replacements: {
+        subject: subject.slice(0, 120),
+        now: now.toJSDate(),
+        over: now.minus({ minutes }).toJSDate(),
+      },
+    },
+  )
+  const [row] = await app.db.sequelize.query<{ count: number }>(
+    'SELECT count FROM wrong_password WHERE subject = ?',
+    { replacements: [subject.slice(0, 120)], type: QueryTypes.SELECT },
+  )
+  return row?.count ?? 0
+}

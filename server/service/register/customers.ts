@@ -1,0 +1,36 @@
+import type { Customer, Person } from '@uvanta/contract'
+import { Op } from 'sequelize'
+import type { App } from '../../context'
+import type { CustomerRow } from '../../store/rows'
+import { recordAudit } from '../audit'
+import { escapeLike } from './escapeLike'
+
+export async function listCustomers(app: App, q: string | undefined): Promise<Customer[]> {
+  const rows = await app.db.customers.findAll({
+    where: q ? { name: { [Op.like]: `%${escapeLike(q)}%` } } : {},
+    order: [['name', 'ASC']],
+    limit: 500,
+  })
+  return rows.map(toCustomer)
+}
+
+const toCustomer = ({ id, name, contact, phone, version }: CustomerRow): Customer => ({
+  id,
+  name,
+  contact,
+  phone,
+  version,
+})
+
+export async function createCustomer(
+  app: App,
+  actor: Person,
+  input: { id: string; name: string; contact?: string | undefined; phone?: string | undefined },
+): Promise<Customer> {
+  const [row, created] = await app.db.customers.findOrCreate({
+    where: { id: input.id },
+    defaults: { ...input, contact: input.contact ?? '', phone: input.phone ?? '', version: 1 },
+  })
+  if (created) await recordAudit(app, actor, 'added a customer', input.name)
+  return toCustomer(row)
+}

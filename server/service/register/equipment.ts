@@ -1,0 +1,213 @@
+import type { Equipment, Person, Site } from '@uvanta/contract'
+import { familyOf, type Library, NotInLibrary, programmeOf } from '@uvanta/core/library'
+import { addDays, lawfulUntil } from '@uvanta/core/programme'
+import { Op, QueryTypes } from 'sequelize'
+import type { App } from '../../context'
+import type { EquipmentRow, EquipmentStatusRow } from '../../store/rows'
+import { recordAudit } from '../audit'
+import { notFound, ServiceError } from '../errors'
+import { equipmentColumns, type EquipmentQuery, equipmentSql, type FlatEquipment } from './search'
+import { makeCursor, pageSize } from '../paging'
+import { readSite } from './sites'
+import { changeVersioned } from './versioned'
+
+/** Notices start this many days before a due date, for the “soon” filter. */
+const SOON_DAYS = 60
+
+export async function searchEquipment(app: App, query: EquipmentQuery) {
+  const limit = pageSize(query.limit)
+  const today = app.today()
+  const { sql, replacements, cursorOf } = equipmentSql(
+    query,
+    today,
+    addDays(today, SOON_DAYS),
+    limit + 1,
+  )
+  const rows = await app.db.sequelize.query<FlatEquipment>(sql, {
+    replacements,
+    type: QueryTypes.SELECT,
+  })
+  const items = rows.slice(0, limit)
+  const last = items.at(-1)
+  return {
+    items: items.map((row) => toEquipment(app.shelf.library, row)),
+    next: rows.length > limit && last ? makeCursor(cursorOf(last)) : null,
+  }
+}
+
+export async function readEquipment(app: App, id: string): Promise<Equipment> {
+  const [row] = await app.db.sequelize.query<FlatEquipment>(
+    `${equipmentColumns} WHERE e.id = :id`,
+    {
+      replacements: { id },
+      type: QueryTypes.SELECT,
+    },
+  )
+  if (!row) throw notFound('equipment')
+  return toEquipment(app.shelf.library, row)
+}
+
+function toEquipment(library: Library, row: FlatEquipment): Equipment {
+  const {
+    siteId,
+    customerId,
+    customer,
+    siteName,
+    address,
+    district,
+    access,
+    siteVersion,
+    setPoint,
+    ...rest
+  } = row
+  return {
+    ...rest,
+    lawfulUntil: lawfulUntilOf(library, row),
+    setPoint:
+      typeof setPoint === 'string' ? (JSON.parse(setPoint) as Equipment['setPoint']) : setPoint,
+    site: {
+      id: siteId,
+      customerId,
+      customer,
+      name: siteName,
+      address,
+      district,
+      access,
+      version: siteVersion,
+    },
+  }
+}
+
+/** Known only where the last test left the equipment in order. */
+function lawfulUntilOf(library: Library, row: FlatEquipment): string | null {
+  const tested = row.condition === 'in-order' || row.condition === 'temporary-repair'
+  const programme = library.programmes.find((p) => p.id === row.programme)
+  return tested && row.lastTestedOn && programme ? lawfulUntil(programme, row.lastTestedOn) : null
+}
+
+type EquipmentInput = Omit<
+  EquipmentRow,
+  | 'version'
+  | 'searchText'
+  | 'virtualSite'
+  | 'anchorOn'
+  | 'model'
+  | 'setPoint'
+  | 'specSheet'
+  | 'installedOn'
+> & {
+  dueOn: string
+  model?: string | undefined
+  setPoint?: EquipmentRow['setPoint'] | undefined
+  specSheet?: string | null | undefined
+  installedOn?: string | null | undefined
+}
+
+export async function createEquipment(
+  app: App,
+  actor: Person,
+  input: EquipmentInput,
+): Promise<Equipment> {
+  if (await app.db.equipment.findByPk(input.id)) return readEquipment(app, input.id)
+  checkCatalogue(app, input)
+  const site = await readSite(app, input.siteId)
+  if (await app.db.equipment.findOne({ where: { tag: input.tag } })) {
+    throw new ServiceError('conflict', `The tag ${input.tag} is taken. Choose another.`)
+  }
+  const { dueOn, ...rest } = input
+  await app.db.sequelize.transaction(async (transaction) => {
+    await app.db.equipment.create(
+      {
+        ...rest,
+        model: input.model ?? '',
+        setPoint: input.setPoint ?? null,
+        specSheet: input.specSheet ?? null,
+        installedOn: input.installedOn ?? null,
+        anchorOn: dueOn,
+        searchText: searchTextOf(input, site),
+        virtualSite: null,
+        version: 1,
+      },
+      { transaction },
+    )
+    await app.db.equipmentStatus.create(neverTested(input.id, dueOn), { transaction })
+  })
+  await recordAudit(app, actor, 'added equipment', input.tag)
+  return readEquipment(app, input.id)
+}
+
+const neverTested = (equipmentId: string, dueOn: string): EquipmentStatusRow => ({
+  equipmentId,
+  condition: 'never-tested',
+  dueOn,
+  lastTestedOn: null,
+  repairBy: null,
+  lastVisitId: null,
+})
+
+export async function changeEquipment(
+  app: App,
+  actor: Person,
+  id: string,
+  version: number,
+  input: { [K in keyof EquipmentInput]?: EquipmentInput[K] | undefined },
+): Promise<Equipment> {
+  const current = await readEquipment(app, id)
+  const { dueOn, ...fields } = input
+  const merged = { ...current, siteId: current.site.id, ...defined(fields) }
+  checkCatalogue(app, merged)
+  const site = await readSite(app, merged.siteId)
+  const taken = await app.db.equipment.findOne({ where: { tag: merged.tag, id: { [Op.ne]: id } } })
+  if (taken) throw new ServiceError('conflict', `The tag ${merged.tag} is taken. Choose another.`)
+  await changeVersioned(app.db.equipment, 'equipment', id, version, {
+    ...fields,
+    ...(dueOn ? { anchorOn: dueOn } : {}),
+    searchText: searchTextOf(merged, site),
+  })
+  if (dueOn) await app.db.equipmentStatus.update({ dueOn }, { where: { equipmentId: id } })
+  await recordAudit(app, actor, `changed ${Object.keys(input).join(', ')} of equipment`, merged.tag)
+  return readEquipment(app, id)
+}
+
+type Defined<T> = { [K in keyof T]?: Exclude<T[K], undefined> }
+
+const defined = <T extends object>(fields: T) =>
+  Object.fromEntries(Object.entries(fields).filter(([, v]) => v !== undefined)) as Defined<T>
+
+function checkCatalogue(
+  app: App,
+  input: { family: string; kind: string; programme: string },
+): void {
+  try {
+    const family = familyOf(app.shelf.library, input.family)
+    programmeOf(app.shelf.library, input.programme)
+    if (!family.kinds.includes(input.kind)) {
+      throw new ServiceError(
+        'invalid',
+        `${family.title} has the kinds ${family.kinds.join(', ')}, not “${input.kind}”.`,
+      )
+    }
+  } catch (error) {
+    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.message)
+    throw error
+  }
+}
+
+/** The words by which equipment is found. */
+export function searchTextOf(
+  e: Pick<EquipmentRow, 'tag' | 'serial' | 'kind' | 'maker' | 'family' | 'position'>,
+  site: Pick<Site, 'name' | 'address' | 'district' | 'customer'>,
+): string {
+  return [
+    e.tag,
+    e.serial,
+    e.kind,
+    e.maker,
+    e.family,
+    e.position,
+    site.name,
+    site.address,
+    site.district,
+    site.customer,
+  ].join(' ')
+}

@@ -1,0 +1,59 @@
+import type { Person, Site } from '@uvanta/contract'
+import { Op, type WhereOptions } from 'sequelize'
+import type { App } from '../../context'
+import type { SiteRow } from '../../store/rows'
+import { recordAudit } from '../audit'
+import { ServiceError } from '../errors'
+import { escapeLike } from './escapeLike'
+
+export async function readSite(app: App, id: string): Promise<Site> {
+  const [site] = await siteQuery(app, { id })
+  if (!site)
+    throw new ServiceError(
+      'invalid',
+      'There is no such site. Choose one from the list or add it first.',
+    )
+  return site
+}
+
+export async function listSites(
+  app: App,
+  q: string | undefined,
+  customer: string | undefined,
+): Promise<Site[]> {
+  return siteQuery(app, {
+    ...(customer ? { customerId: customer } : {}),
+    ...(q ? { name: { [Op.like]: `%${escapeLike(q)}%` } } : {}),
+  })
+}
+
+async function siteQuery(app: App, where: WhereOptions<SiteRow>): Promise<Site[]> {
+  const rows = await app.db.sites.findAll({ where, order: [['name', 'ASC']], limit: 500 })
+  const customers = await app.db.customers.findAll({ where: { id: rows.map((r) => r.customerId) } })
+  const names = new Map(customers.map((c) => [c.id, c.name]))
+  return rows.map((r) => ({
+    id: r.id,
+    customerId: r.customerId,
+    customer: names.get(r.customerId) ?? '',
+    name: r.name,
+    address: r.address,
+    district: r.district,
+    access: r.access,
+    version: r.version,
+  }))
+}
+
+export async function createSite(
+  app: App,
+  actor: Person,
+  input: Omit<Site, 'customer' | 'version' | 'access'> & { access?: string | undefined },
+): Promise<Site> {
+  if (!(await app.db.customers.findByPk(input.customerId))) {
+    throw new ServiceError('invalid', 'There is no such customer. Add the customer first.')
+  }
+  if (!(await app.db.sites.findByPk(input.id))) {
+    await app.db.sites.create({ ...input, access: input.access ?? '', version: 1 })
+    await recordAudit(app, actor, 'added a site', input.name)
+  }
+  return readSite(app, input.id)
+}

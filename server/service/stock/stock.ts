@@ -1,0 +1,98 @@
+import type { Person, StockItem } from '@uvanta/contract'
+import { appended, type FoldedLog, stockChanges, type VisitEvent } from '@uvanta/core/visit'
+import { col, fn } from 'sequelize'
+import type { App } from '../../context'
+import { recordAudit } from '../audit'
+import { ServiceError } from '../errors'
+import type { OpenLog } from '../visit/openLog'
+import { readPerson } from '../people/people'
+
+/** The kits of the spec sheets, with how many each technician has. */
+export async function listStock(app: App): Promise<StockItem[]> {
+  const rows = (await app.db.stockMoves.findAll({
+    attributes: ['number', 'holderId', [fn('SUM', col('change')), 'quantity']],
+    group: ['number', 'holderId'],
+    raw: true,
+  })) as unknown as { number: string; holderId: string; quantity: string | number }[]
+  const people = await app.db.people.findAll({ where: { id: rows.map((r) => r.holderId) } })
+  const names = new Map(people.map((p) => [p.id, p.name]))
+  const held = (number: string) =>
+    rows
+      .filter((r) => r.number === number)
+      .map((r) => ({
+        holderId: r.holderId,
+        holder: names.get(r.holderId) ?? '',
+        quantity: Number(r.quantity),
+      }))
+      .sort((a, b) => a.holder.localeCompare(b.holder))
+  const listed = app.shelf.library.specSheets.flatMap((sheet) =>
+    sheet.kits.map((kit) => ({
+      number: kit.number,
+      title: kit.title,
+      maker: sheet.maker,
+      model: sheet.model,
+      family: sheet.family,
+      held: held(kit.number),
+    })),
+  )
+  // A kit that is on no sheet, as one from an earlier version, is still on somebody’s van.
+  const known = new Set(listed.map((i) => i.number))
+  const others = [...new Set(rows.map((r) => r.number))].filter((n) => !known.has(n))
+  return [
+    ...listed,
+    ...others.map((number) => ({
+      number,
+      title: 'On no spec sheet',
+      maker: '',
+      model: '',
+      family: '',
+      held: held(number),
+    })),
+  ].sort((a, b) => a.number.localeCompare(b.number))
+}
+
+/** Kits that came in, or were counted otherwise. Sending the same move twice does no harm. */
+export async function moveStock(
+  app: App,
+  actor: Person,
+  input: { id: string; number: string; holderId: string; change: number; reason: string },
+): Promise<StockItem[]> {
+  if (!(await app.db.stockMoves.findByPk(input.id))) {
+    const holder = await readPerson(app, input.holderId)
+    if (!holder.roles.includes('technician'))
+      throw new ServiceError('invalid', `${holder.name} is no technician. Choose one.`)
+    const now = app.now().toJSDate()
+    await app.db.stockMoves.create({ ...input, visitId: null, at: now, person: actor.name })
+    const sign = input.change > 0 ? '+' : ''
+    await recordAudit(app, actor, `stock ${sign}${input.change}`, `${input.number}, ${holder.name}`)
+  }
+  return listStock(app)
+}
+
+/** Keeps the stock in step with a visit’s log, in the transaction that appends to it. */
+export async function followStock(
+  app: App,
+  { visit, transaction, ...before }: OpenLog,
+  added: readonly VisitEvent[],
+): Promise<void> {
+  let log: FoldedLog = before
+  for (const event of added) {
+    const changes = stockChanges(log.state, event)
+    log = appended(log, [event])
+    for (const { number, change, reason } of changes) {
+      await app.db.stockMoves.create(
+        {
+          id: app.newId(),
+          at: app.now().toJSDate(),
+          number,
+          change,
+          reason,
+          holderId: visit.technicianId,
+          visitId: visit.id,
+          person: event.personName,
+        },
+        { transaction },
+      )
+    }
+  }
+}

@@ -1,0 +1,159 @@
+import type { Person } from '@uvanta/contract'
+import { InvalidInput } from '@uvanta/core/schema'
+import {
+  canonicalJson,
+  checkDraft,
+  decide,
+  type EventDraft,
+  type GuardContext,
+  traitsOf,
+  upcast,
+  type VisitEvent,
+} from '@uvanta/core/visit'
+import { DateTime } from 'luxon'
+import type { App } from '../../context'
+import type { VisitTableRow } from '../../store/rows'
+import { forbidden, ServiceError } from '../errors'
+import { claimsChecked } from './claims'
+import { inLog, type OpenLog } from './openLog'
+import { writeEvents } from './write'
+
+/** How far a device's clock may run ahead. */
+const CLOCK_AHEAD_HOURS = 26
+
+/**
+ * Appends a batch to a visit's log: all or nothing, in order, and harmless when sent twice.
+ * @throws ServiceError conflict (with the newer events) when someone else wrote meanwhile,
+ *   refused when a guard says so, InvalidInput when an event is malformed
+ */
+export async function appendEvents(
+  app: App,
+  actor: Person,
+  visitId: string,
+  expected: number,
+  drafts: readonly EventDraft[],
+): Promise<VisitEvent[]> {
+  if (drafts.some((d) => d.kind === 'signed')) {
+    throw new ServiceError(
+      'refused',
+      'A visit is signed with the password. Sign it on its last station.',
+    )
+  }
+  const checked = checkDrafts(app, drafts)
+  let byId = new Map<string, VisitEvent>()
+  await inLog(app, visitId, async (log) => {
+    mayWrite(actor, log.visit, checked)
+    const after = await appendGuarded(app, actor, log, expected, checked)
+    byId = new Map(after.events.map((e) => [e.id, e]))
+    return after
+  })
+  return checked.map((d) => byId.get(d.id) as VisitEvent)
+}
+
+/**
+ * Appends what a guard lets stand, as a whole: the same decision as on the device that sends it.
+ * @returns the log as it then stands
+ */
+export async function appendGuarded(
+  app: App,
+  actor: Person,
+  log: OpenLog,
+  expected: number,
+  drafts: readonly EventDraft[],
+  attested = false,
+): Promise<OpenLog> {
+  if (expected > log.events.length) {
+    throw new ServiceError(
+      'conflict',
+      `This visit has ${log.events.length} entries, not ${expected}. Read it again, then send yours.`,
+      { conflict: 'unknown-events' },
+    )
+  }
+  const stored = new Map(log.events.map((e) => [e.id, e]))
+  const ids = new Set(drafts.map((d) => d.id))
+  for (const draft of drafts) refuseChanged(draft, stored.get(draft.id))
+  const fresh = drafts.filter((d) => !stored.has(d.id))
+  const newer = log.events.slice(expected)
+  if (fresh.length > 0 && newer.some((e) => !ids.has(e.id))) {
+    const who = [...new Set(newer.filter((e) => !ids.has(e.id)).map((e) => e.personName))].join(
+      ', ',
+    )
+    throw new ServiceError(
+      'conflict',
+      `${who} wrote to this visit meanwhile. Read what was added, then send yours again.`,
+      {
+        conflict: 'newer-events',
+        events: newer,
+      },
+    )
+  }
+  const people = new Map<string, GuardContext['person']>()
+  for (const draft of fresh) people.set(draft.id, await claimsChecked(app, actor, log, draft))
+  const decision = decide(log, fresh, { personId: actor.id, personName: actor.name }, ({ id }) => ({
+    library: app.shelf.library,
+    person: people.get(id) ?? { ...actor, licences: [] },
+    attested,
+  }))
+  if ('refusal' in decision) {
+    const { refusal, of } = decision
+    throw new ServiceError('refused', `${refusal.why} ${refusal.todo}`, {
+      ...refusal,
+      event: of.id,
+    })
+  }
+  return writeEvents(app, actor, log, fresh)
+}
+
+function refuseChanged(draft: EventDraft, stored: VisitEvent | undefined): void {
+  const same =
+    !stored ||
+    (stored.kind === draft.kind && canonicalJson(stored.payload) === canonicalJson(draft.payload))
+  if (!same) {
+    throw new ServiceError(
+      'conflict',
+      'This event is in the log already with other content. Make a new id for a new event.',
+      {
+        conflict: 'changed-event',
+        event: draft.id,
+      },
+    )
+  }
+}
+
+/** Technicians write to their own visits; the office adds notes, asks for corrections, and decides to stop. */
+function mayWrite(actor: Person, visit: VisitTableRow, drafts: readonly EventDraft[]): void {
+  if (actor.roles.includes('technician') && visit.technicianId === actor.id) return
+  const office = actor.roles.includes('reviewer') || actor.roles.includes('planner')
+  if (office && drafts.every((d) => traitsOf(d.kind).by === 'office')) return
+  throw forbidden(
+    'Only the technician of this visit records its work. Ask the planner to hand it over.',
+  )
+}
+
+/** Checks every payload against its kind and every clock against reason. @throws InvalidInput */
+export function checkDrafts(app: App, drafts: readonly EventDraft[]): EventDraft[] {
+  const latest = app.now().plus({ hours: CLOCK_AHEAD_HOURS })
+  const ids = new Set<string>()
+  return drafts.map((draft, index) => {
+    const at = `events[${index}]`
+    if (ids.has(draft.id))
+      throw new InvalidInput([{ path: `${at}.id`, message: 'stands twice in this batch' }])
+    ids.add(draft.id)
+    if (DateTime.fromISO(draft.deviceTime) > latest) {
+      throw new InvalidInput([
+        { path: `${at}.deviceTime`, message: 'lies in the future: set the clock of the device' },
+      ])
+    }
+    try {
+      return checkDraft(upcast(draft))
+    } catch (error) {
+      if (error instanceof RangeError) {
+        throw new InvalidInput([{ path: `${at}.version`, message: error.message }])
+      }
+      if (!(error instanceof InvalidInput)) throw error
+      throw new InvalidInput(
+        error.faults.map((f) => ({ ...f, path: `${at}.payload${f.path ? `.${f.path}` : ''}` })),
+      )
+    }
+  })
+}

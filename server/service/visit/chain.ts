@@ -1,0 +1,60 @@
+import { createHash } from 'node:crypto'
+import type { Person } from '@uvanta/contract'
+import { chainInput, type EventDraft, type VisitEvent } from '@uvanta/core/visit'
+import type { Transaction } from 'sequelize'
+import type { App } from '../../context'
+
+const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
+
+/** Numbers, stamps, chains and inserts events behind the head of a visit's log. */
+export async function appendRows(
+  app: App,
+  actor: Pick<Person, 'id' | 'name'>,
+  visitId: string,
+  head: { count: number; headHash: string },
+  drafts: readonly EventDraft[],
+  transaction: Transaction,
+): Promise<VisitEvent[]> {
+  const serverTime = app.now().toISO()
+  const events = chained(visitId, head, drafts, {
+    personId: actor.id,
+    personName: actor.name,
+    serverTime,
+  })
+  await app.db.visitEvents.bulkCreate(
+    events.map((e) => ({
+      visitId,
+      seq: e.seq as number,
+      id: e.id,
+      kind: e.kind,
+      payload: JSON.stringify(e.payload),
+      version: e.version ?? 1,
+      personId: e.personId,
+      personName: e.personName,
+      deviceTime: e.deviceTime,
+      deviceOffset: e.deviceOffset,
+      serverTime: e.serverTime as string,
+      hash: e.hash as string,
+    })),
+    { transaction },
+  )
+  return events
+}
+
+/** The events as they will stand in the log, without writing them. */
+export function chained(
+  visitId: string,
+  head: { count: number; headHash: string },
+  drafts: readonly EventDraft[],
+  stamp: { personId: string; personName: string; serverTime: string },
+): VisitEvent[] {
+  let { headHash } = head
+  return drafts.map((draft, index) => {
+    const event: VisitEvent = { ...draft, ...stamp, seq: head.count + index + 1 }
+    headHash = hashOf(headHash, visitId, event)
+    return { ...event, hash: headHash }
+  })
+}
+
+export const hashOf = (previous: string, visitId: string, event: VisitEvent): string =>
+  sha256(chainInput(previous, visitId, event))

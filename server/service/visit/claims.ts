@@ -1,0 +1,117 @@
+import type { Person } from '@uvanta/contract'
+import { validOn } from '@uvanta/core/programme'
+import {
+  clockDoubt,
+  type EventDraft,
+  type GuardContext,
+  localDateOf,
+  type PayloadOf,
+} from '@uvanta/core/visit'
+import type { App } from '../../context'
+import type { OpenLog } from './openLog'
+import { ServiceError } from '../errors'
+import { readGauge } from '../instruments/gauges'
+
+const refused = (draft: EventDraft, why: string, todo: string) =>
+  new ServiceError('refused', `${why} ${todo}`, { why, todo, event: draft.id })
+
+/**
+ * What a device says of gauge, calibration, licence and time is a claim: it is held against the
+ * records of the server on the day of the event.
+ * @returns the person with the licences that count for this event
+ * @throws ServiceError refused when the records say otherwise
+ */
+export async function claimsChecked(
+  app: App,
+  actor: Person,
+  log: Pick<OpenLog, 'state'>,
+  draft: EventDraft,
+): Promise<GuardContext['person']> {
+  const doubtful = timeDoubted(app, log, draft)
+  // A time that proves nothing cannot revive what has expired since.
+  const day = doubtful ? app.today() : localDateOf(draft)
+  const licences = actor.licences.filter((l) => l.issuedOn <= localDateOf(draft))
+  if (draft.kind === 'test-started') {
+    const { gauge, licence } = draft.payload
+    await gaugeChecked(app, draft, gauge, day)
+    const held = licences.find((l) => l.number === licence.number && l.kind === licence.kind)
+    if (doubtful && held && held.expiresOn < day) {
+      throw refused(
+        draft,
+        `Licence ${held.number} expired on ${held.expiresOn}, and the time of this entry is doubtful: ${doubtful}.`,
+        'Set the clock of the device, and hand the visit to a licensed tester.',
+      )
+    }
+  }
+  return {
+    ...actor,
+    licences: doubtful ? licences.filter((l) => l.expiresOn >= day) : licences,
+  }
+}
+
+/** Why the device’s time proves nothing, in words; null when it may be believed. */
+function timeDoubted(
+  app: App,
+  { state }: Pick<OpenLog, 'state'>,
+  draft: EventDraft,
+): string | null {
+  const doubt = clockDoubt({ ...draft, serverTime: app.now().toISO() }, state.plannedAt)
+  if (doubt === 'before-planned') return 'it lies before the visit was planned'
+  return doubt ? 'it lies far from when the entry arrived' : null
+}
+
+/** The gauge is one of ours, as the device says it is, with a calibration of ours that covers the day. */
+async function gaugeChecked(
+  app: App,
+  draft: EventDraft,
+  claimed: PayloadOf<'test-started'>['gauge'],
+  day: string,
+): Promise<void> {
+  const gauge = await readGauge(app, claimed.id).catch((error: unknown) => {
+    if (error instanceof ServiceError && error.kind === 'not-found') return null
+    throw error
+  })
+  if (!gauge) {
+    throw refused(
+      draft,
+      `There is no gauge ${claimed.tag} in the register.`,
+      'Choose one of the list.',
+    )
+  }
+  const own = {
+    tag: gauge.tag,
+    serial: gauge.serial,
+    accuracyPercent: gauge.accuracyPercent,
+    accuracyOf: gauge.accuracyOf,
+    span: Number(gauge.span),
+    spanUnit: gauge.spanUnit,
+  }
+  const strange = Object.entries(own).find(([k, v]) => claimed[k as keyof typeof own] !== v)
+  if (strange) {
+    throw refused(
+      draft,
+      `Gauge ${gauge.tag} is another in the register: ${strange[0]} is ${strange[1]} there.`,
+      'Reload the page to take up the register, then start the test again.',
+    )
+  }
+  const calibration = gauge.calibrations.find(
+    (c) =>
+      c.certificate === claimed.calibrationCertificate &&
+      c.calibratedOn === claimed.calibratedOn &&
+      c.validUntil === claimed.calibrationUntil,
+  )
+  if (!calibration) {
+    throw refused(
+      draft,
+      `The register has no calibration ${claimed.calibrationCertificate} of gauge ${gauge.tag} from ${claimed.calibratedOn} to ${claimed.calibrationUntil}.`,
+      'Reload the page to take up the register, or have the calibration entered.',
+    )
+  }
+  if (!validOn(day, calibration.calibratedOn, calibration.validUntil)) {
+    throw refused(
+      draft,
+      `Gauge ${gauge.tag} was not in calibration on ${day} (${calibration.calibratedOn} to ${calibration.validUntil}).`,
+      'Test with a gauge whose calibration covers the day.',
+    )
+  }
+}

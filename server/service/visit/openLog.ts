@@ -1,0 +1,70 @@
+import { appended, emptyLog, type FoldedLog, type VisitEvent } from '@uvanta/core/visit'
+import { Transaction } from 'sequelize'
+import type { App } from '../../context'
+import type { VisitTableRow } from '../../store/rows'
+import { notFound } from '../errors'
+import { readEvents } from './log'
+import { LogCache } from './logCache'
+
+/** What a transaction on one visit’s log works with: the log as folded so far, under the lock of its row. */
+export interface OpenLog extends FoldedLog {
+  readonly visit: VisitTableRow
+  readonly transaction: Transaction
+}
+
+/** Bytes of payload that the logs last written may take; a long visit has about 200 kB. */
+const CACHE_BYTES = 64_000_000
+
+const cache = new LogCache(CACHE_BYTES)
+
+/** How often a transaction that met another one is tried. */
+const TRIES = 4
+/** A deadlock, and a lock that was waited for too long: whoever is told so tries again. */
+const MET_ANOTHER = [1213, 1205]
+
+const metAnother = (error: unknown): boolean =>
+  MET_ANOTHER.includes((error as { original?: { errno?: number } }).original?.errno ?? 0)
+
+/**
+ * Locks a visit, works on its log, and keeps log and state for the next time; after a rollback what
+ * was kept before stays.
+ * @param work answers the log as it then stands
+ * @returns the entries that the work added
+ */
+export async function inLog(
+  app: App,
+  visitId: string,
+  work: (log: OpenLog) => Promise<FoldedLog>,
+): Promise<VisitEvent[]> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await once(app, visitId, work)
+    } catch (error) {
+      if (attempt >= TRIES || !metAnother(error)) throw error
+    }
+  }
+}
+
+async function once(
+  app: App,
+  visitId: string,
+  work: (log: OpenLog) => Promise<FoldedLog>,
+): Promise<VisitEvent[]> {
+  const { before, after } = await app.db.sequelize.transaction(
+    { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
+    async (transaction) => {
+      const visit = await app.db.visits.findByPk(visitId, {
+        transaction,
+        lock: transaction.LOCK.UPDATE,
+      })
+      if (!visit) throw notFound('visit')
+      const known =
+        cache.get(visitId, visit.eventCount, visit.headHash) ??
+        appended(emptyLog, await readEvents(app, visitId, transaction))
+      const { events, state } = await work({ ...known, visit, transaction })
+      return { before: known.events.length, after: { events, state } }
+    },
+  )
+  cache.put(visitId, after)
+  return after.events.slice(before)
+}

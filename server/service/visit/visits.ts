@@ -1,0 +1,229 @@
+import type { Person, Visit, VisitRow } from '@uvanta/contract'
+import { NotInLibrary, pinsInForce, testPlanOf } from '@uvanta/core/library'
+import { CHAIN_START, type PayloadOf } from '@uvanta/core/visit'
+import { Op, type Transaction } from 'sequelize'
+import type { App } from '../../context'
+import type { VisitTableRow } from '../../store/rows'
+import { appendRows } from './chain'
+import { readEvents } from './log'
+import { forbidden, notFound, ServiceError } from '../errors'
+import { keptCursor, makeCursor, pageSize } from '../paging'
+import { readPerson } from '../people/people'
+import { readEquipment } from '../register/equipment'
+import { sealNew, visitWords } from '../integrity/seals'
+
+export interface VisitQuery {
+  readonly on?: string | undefined
+  /** Planned before this date. */
+  readonly before?: string | undefined
+  readonly state?: string | undefined
+  readonly technician?: string | undefined
+  readonly scope?: 'mine' | 'all' | undefined
+  readonly cursor?: string | undefined
+  readonly limit?: string | undefined
+}
+
+/** Technicians and trainees see their own visits; the office sees all. */
+const seesAll = (person: Person) =>
+  person.roles.some((r) => r === 'planner' || r === 'reviewer' || r === 'administrator')
+
+export async function listVisits(app: App, person: Person, query: VisitQuery) {
+  const limit = pageSize(query.limit)
+  const [on, id] = keptCursor(query.cursor, 2, /^\d{4}-\d{2}-\d{2}$/)
+  const mine = query.scope === 'mine' || !seesAll(person)
+  const rows = await app.db.visits.findAll({
+    where: {
+      ...(query.on ? { plannedOn: query.on } : {}),
+      ...(query.before ? { plannedOn: { [Op.lt]: query.before } } : {}),
+      ...(query.state ? { state: query.state } : {}),
+      ...(query.technician ? { technicianId: query.technician } : {}),
+      ...(mine ? { technicianId: person.id } : {}),
+      ...(on && id
+        ? { [Op.or]: [{ plannedOn: { [Op.lt]: on } }, { plannedOn: on, id: { [Op.gt]: id } }] }
+        : {}),
+    },
+    order: [
+      ['plannedOn', 'DESC'],
+      ['id', 'ASC'],
+    ],
+    limit: limit + 1,
+  })
+  const shown = rows.slice(0, limit)
+  const names = await technicianNames(app, shown)
+  const last = shown.at(-1)
+  return {
+    items: shown.map((row) => toVisitRow(row, names.get(row.technicianId) ?? '')),
+    next: rows.length > limit && last ? makeCursor([last.plannedOn, last.id]) : null,
+  }
+}
+
+async function technicianNames(
+  app: App,
+  rows: readonly VisitTableRow[],
+): Promise<Map<string, string>> {
+  const ids = [...new Set(rows.map((r) => r.technicianId))]
+  const people = await app.db.people.findAll({ where: { id: ids } })
+  return new Map(people.map((p) => [p.id, p.name]))
+}
+
+function toVisitRow(row: VisitTableRow, technician: string): VisitRow {
+  return {
+    id: row.id,
+    plannedOn: row.plannedOn,
+    purpose: row.purpose as VisitRow['purpose'],
+    technicianId: row.technicianId,
+    technician,
+    state: row.state,
+    done: row.done,
+    skipped: row.skipped,
+    outcome: row.outcome,
+    certificateId: row.certificateId,
+    certificateNumber: row.certificateNumber,
+    equipment: row.equipment as VisitRow['equipment'],
+    count: row.eventCount,
+  }
+}
+
+export function mayRead(person: Person, visit: VisitTableRow): void {
+  if (visit.technicianId !== person.id && !seesAll(person)) {
+    throw forbidden('This visit belongs to another technician. Ask the planner to hand it to you.')
+  }
+}
+
+export async function readVisit(app: App, person: Person, id: string): Promise<Visit> {
+  const row = await app.db.visits.findByPk(id)
+  if (!row) throw notFound('visit')
+  mayRead(person, row)
+  const events = await readEvents(app, id)
+  const technician = (await technicianNames(app, [row])).get(row.technicianId) ?? ''
+  return { ...toVisitRow(row, technician), events: events as Visit['events'] }
+}
+
+export async function planVisit(
+  app: App,
+  actor: Person,
+  input: {
+    id: string
+    equipmentId: string
+    technicianId: string
+    plannedOn: string
+    purpose: PayloadOf<'planned'>['purpose']
+    rulePack?: string | undefined
+  },
+): Promise<Visit> {
+  if (await app.db.visits.findByPk(input.id)) return readVisit(app, actor, input.id)
+  const office = actor.roles.some((r) => r === 'planner' || r === 'administrator')
+  if (!office && input.technicianId !== actor.id) {
+    throw forbidden('A technician plans visits for himself only. Ask the planner.')
+  }
+  const technician = await readPerson(app, input.technicianId)
+  if (!technician.roles.includes('technician') || !technician.active) {
+    throw new ServiceError(
+      'invalid',
+      `${technician.name} is not an active technician. Choose one from the list.`,
+    )
+  }
+  const payload = await planPayload(app, input)
+  await app.db.sequelize.transaction(async (transaction) => {
+    await insertPlanned(app, actor, input.id, input.technicianId, payload, transaction)
+  })
+  return readVisit(app, actor, input.id)
+}
+
+async function planPayload(
+  app: App,
+  input: {
+    equipmentId: string
+    plannedOn: string
+    purpose: PayloadOf<'planned'>['purpose']
+    rulePack?: string | undefined
+  },
+): Promise<PayloadOf<'planned'>> {
+  const e = await readEquipment(app, input.equipmentId)
+  const pack = packFor(app, e.kind, input.rulePack)
+  const pins = pinsInForce(app.shelf.library, { ...e, packId: pack?.id })
+  return {
+    purpose: input.purpose,
+    plannedOn: input.plannedOn,
+    ...(pack ? { packId: pack.id, packVersion: pack.version } : {}),
+    pins,
+    equipment: {
+      id: e.id,
+      tag: e.tag,
+      family: e.family,
+      kind: e.kind,
+      sizeIn: e.sizeIn,
+      serial: e.serial,
+      maker: e.maker,
+      service: e.service,
+      position: e.position,
+      ...(e.specSheet ? { specSheet: e.specSheet } : {}),
+      site: e.site.name,
+      address: e.site.address,
+      customer: e.site.customer,
+    },
+  }
+}
+
+/** The rule pack of a visit; a kind that no pack tests is serviced and checked without one. */
+function packFor(app: App, kind: string, chosen: string | undefined) {
+  const tested = app.shelf.library.rulePacks.some((p) => p.tests.some((t) => t.kind === kind))
+  if (!tested && !chosen) return null
+  if (!chosen)
+    throw new ServiceError('invalid', 'This kind has a field test. Choose its rule pack.')
+  try {
+    return testPlanOf(app.shelf.library, chosen, kind).pack
+  } catch (error) {
+    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.message)
+    throw error
+  }
+}
+
+/** The first event of a visit, and its row in the visit list. */
+export async function insertPlanned(
+  app: App,
+  actor: Pick<Person, 'id' | 'name'>,
+  visitId: string,
+  technicianId: string,
+  payload: PayloadOf<'planned'>,
+  transaction: Transaction,
+): Promise<void> {
+  await app.db.visits.create(
+    {
+      id: visitId,
+      equipmentId: payload.equipment.id,
+      technicianId,
+      plannedOn: payload.plannedOn,
+      purpose: payload.purpose,
+      state: 'planned',
+      done: [],
+      skipped: [],
+      outcome: null,
+      certificateId: null,
+      certificateNumber: null,
+      equipment: payload.equipment,
+      eventCount: 0,
+      headHash: CHAIN_START,
+    },
+    { transaction },
+  )
+  const now = app.now().toISO()
+  const draft = {
+    id: app.newId(),
+    kind: 'planned' as const,
+    payload,
+    deviceTime: now,
+    deviceOffset: 0,
+  }
+  const rows = await appendRows(
+    app,
+    actor,
+    visitId,
+    { count: 0, headHash: CHAIN_START },
+    [draft],
+    transaction,
+  )
+  const head = { eventCount: rows.length, headHash: rows.at(-1)?.hash ?? CHAIN_START }
+  await app.db.visits.update(head, { where: { id: visitId }, transaction })
+  await sealNew(app, 'visit', visitId, visitWords({ id: visitId, ...head }), transaction)
+}

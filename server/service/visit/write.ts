@@ -1,0 +1,85 @@
+import type { Person } from '@uvanta/contract'
+import {
+  appended,
+  CHAIN_START,
+  type EventDraft,
+  standingAfter,
+  type VisitState,
+} from '@uvanta/core/visit'
+import { Op } from 'sequelize'
+import type { App } from '../../context'
+import type { VisitTableRow } from '../../store/rows'
+import { sealHead } from '../integrity/seals'
+import { followStock } from '../stock/stock'
+import { appendRows } from './chain'
+import type { OpenLog } from './openLog'
+
+/**
+ * Writes entries behind a log, in the transaction that holds it, with everything that follows from
+ * them: stock, visit list, due list, seal.
+ * @returns the log as it then stands
+ */
+export async function writeEvents(
+  app: App,
+  actor: Pick<Person, 'id' | 'name'>,
+  log: OpenLog,
+  drafts: readonly EventDraft[],
+): Promise<OpenLog> {
+  if (drafts.length === 0) return log
+  const head = { count: log.events.length, headHash: log.events.at(-1)?.hash ?? CHAIN_START }
+  const added = await appendRows(app, actor, log.visit.id, head, drafts, log.transaction)
+  const after = { ...log, ...appended(log, added) }
+  await followStock(app, log, added)
+  await updateReadTables(app, after)
+  return after
+}
+
+/** Keeps the visit list and the due list in step with the log. */
+async function updateReadTables(app: App, log: OpenLog): Promise<void> {
+  const { events, state, visit, transaction } = log
+  const equipment = await app.db.equipment.findByPk(visit.equipmentId, { transaction })
+  const standing = equipment
+    ? standingAfter(state, app.shelf.library, equipment.programme, equipment.anchorOn)
+    : null
+  const head = {
+    eventCount: events.length,
+    headHash: events.at(-1)?.hash ?? visit.headHash,
+  }
+  await sealHead(app, { id: visit.id, ...head }, transaction)
+  await app.db.visits.update(
+    {
+      state: stateName(state),
+      done: state.signed ? [...state.done, 'as-left'] : [...state.done],
+      skipped: [...state.skipped],
+      outcome: state.signed?.outcome ?? null,
+      certificateId: state.certificate?.certificateId ?? null,
+      certificateNumber: state.certificate?.number ?? null,
+      ...head,
+    },
+    { where: { id: visit.id }, transaction },
+  )
+  if (!standing) return
+  await app.db.equipmentStatus.update(
+    {
+      condition: standing.condition,
+      lastTestedOn: standing.testedOn,
+      repairBy: standing.repairBy ?? null,
+      lastVisitId: visit.id,
+      ...(standing.dueOn ? { dueOn: standing.dueOn } : {}),
+    },
+    {
+      // A correction of an older visit says nothing of how the equipment stands since a newer test.
+      where: {
+        equipmentId: visit.equipmentId,
+        lastTestedOn: { [Op.or]: [{ [Op.is]: null }, { [Op.lte]: standing.testedOn }] },
+      },
+      transaction,
+    },
+  )
+}
+
+function stateName(state: VisitState): VisitTableRow['state'] {
+  if (state.signed) return 'signed'
+  if (state.stopped) return 'stopped'
+  return state.begun ? 'under-way' : 'planned'
+}
