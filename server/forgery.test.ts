@@ -57,14 +57,18 @@ describe('signed', () => {
 })
 
 describe('gauge and licence are the server’s own records', () => {
-  it.each<[string, Partial<PayloadOf<'test-started'>['gauge']>, RegExp]>([
+  type Claim = PayloadOf<'test-started'>['instruments'][number]
+  const channel = (change: Partial<Claim['channels'][number]>) => (i: Claim) => ({
+    channels: i.channels.map((c) => ({ ...c, ...change })),
+  })
+  it.each<[string, Partial<Claim> | ((i: Claim) => Partial<Claim>), RegExp]>([
     [
       'a gauge that nobody has',
       { id: uuidv7(), tag: 'NO-SUCH' },
       /no gauge NO-SUCH in the register/,
     ],
-    ['a finer one', { accuracyPercent: 0.001 }, /accuracyPercent is 0.25 there/],
-    ['a longer scale', { span: 100 }, /span is 15 there/],
+    ['a finer one', channel({ accuracyPercent: 0.001 }), /± 0.25 % of span there/],
+    ['a longer scale', channel({ span: 100 }), /shows 15 psi/],
     ['another serial', { serial: 'DG-9' }, /serial is DG-1 there/],
     [
       'an invented calibration',
@@ -73,7 +77,13 @@ describe('gauge and licence are the server’s own records', () => {
     ],
     ['a calibration that lasts', { calibrationUntil: '2099-01-01' }, /no calibration CAL-1/],
   ])('%s is refused', async (_, change, says) => {
-    const forged = start((p) => ({ ...p, gauge: { ...p.gauge, ...change } }))
+    const forged = start((p) => ({
+      ...p,
+      instruments: p.instruments.map((i) => ({
+        ...i,
+        ...(typeof change === 'function' ? change(i) : change),
+      })),
+    }))
     const { status, detail } = await detailOf([forged])
     expect(status).toBe(409)
     expect(detail).toMatch(says)

@@ -6,9 +6,11 @@ import {
   planOfVisit,
   purposeTitles,
   type RunName,
-  type RunState,
   verdictOf,
   type VisitState,
+  gaugeAsInstrument,
+  type InstrumentSnapshot,
+  type OneGauge,
 } from '../visit'
 
 /** One run of the test, as the certificate states it. */
@@ -17,9 +19,18 @@ export interface CertifiedRun {
   readonly startedAt: string
   readonly procedure: { readonly id: string; readonly version: number; readonly title: string }
   readonly linePressure?: string
-  readonly gauge: RunState['started']['gauge']
+  /** Absent on certificates from before a test could be made with several instruments. */
+  readonly instruments?: readonly InstrumentSnapshot[]
+  readonly gauge?: OneGauge
   readonly verdict: Judgement
 }
+
+/** The instruments that a run was made with, whatever the age of its certificate. */
+export const instrumentsOf = ({
+  instruments,
+  gauge,
+}: CertifiedRun): readonly InstrumentSnapshot[] =>
+  instruments ?? (gauge ? [gaugeAsInstrument(gauge)] : [])
 
 /** The content of a certificate: complete by itself, so that it can be read without asking anyone. */
 export interface CertificatePayload {
@@ -185,7 +196,7 @@ function certifiedRun(state: VisitState, name: RunName, library: Library): Certi
       title: planOfVisit(state, library, name)?.procedure.title ?? '',
     },
     ...(started.linePressure ? { linePressure: formatQuantity(started.linePressure) } : {}),
-    gauge: started.gauge,
+    instruments: started.instruments,
     verdict,
   }
 }

@@ -6,7 +6,7 @@ import { type Dimension, dimensionNames, dimensionTitles, isUnitOf } from '../qu
 import { displayed, instant, line, number, quantityOf, slug, strictObject } from '../schema'
 import { judgeTest, type Judgement, type TestRun } from '../rules'
 import { CannotCompute, computation } from './computation'
-import { gaugeAccuracy } from './gaugeAccuracy'
+import { asChannel, gaugeAccuracy } from './gaugeAccuracy'
 
 const reading = strictObject({
   item: slug().required(),
@@ -77,7 +77,9 @@ export const judgeBackflowTest = computation({
       const answers = given.answers.map((a) => ({ ...a, label: labelOf(plan.procedure, a) }))
       for (const r of given.readings) refuseStrange(plan.procedure, r)
       const order = given.order ?? given.readings.map((r) => r.item)
-      return judgeTest(plan, { ...given, answers, order } as TestRun)
+      const { gauge, ...run } = given
+      const channels = gauge ? [asChannel(gauge)] : []
+      return judgeTest(plan, { ...run, answers, order, channels } as TestRun)
     } catch (error) {
       if (error instanceof NotInLibrary || error instanceof RangeError)
         throw new CannotCompute(error.message)

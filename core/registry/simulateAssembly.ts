@@ -12,7 +12,7 @@ import { number, slug, strictObject } from '../schema'
 import { runTest } from '../simulate'
 import { judgeTest } from '../rules'
 import { CannotCompute, computation } from './computation'
-import { gaugeAccuracy } from './gaugeAccuracy'
+import { asChannel, gaugeAccuracy } from './gaugeAccuracy'
 
 /** A gauge as testers carry it. */
 const FINE = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
@@ -80,7 +80,11 @@ export const simulateAssembly = computation({
         site.layout.places.map((p) => [p.id, Math.round(site.pressure(p.id) * 10) / 10]),
       )
       const found = runTest(plan.procedure, site)
-      return { pressuresKpa, ...found, verdict: judgeTest(plan, { ...found, gauge }) }
+      return {
+        pressuresKpa,
+        ...found,
+        verdict: judgeTest(plan, { ...found, channels: [asChannel(gauge)] }),
+      }
     } catch (error) {
       if (error instanceof NotInLibrary || error instanceof FluidError)
         throw new CannotCompute(error.message)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
-import type { PackItem } from './pack'
+import type { PackItem } from './basis'
 import { shippedLibrary } from '../testing/library'
 import { readingOf as reading, testGauge as gauge } from '../testing/readings'
 import { judgeTest, type Reading, readingUncertainty, type TestRun } from '.'
@@ -12,7 +12,13 @@ function judged(item: Partial<PackItem>, readings: Reading[], more: Partial<Test
     { id: 'check-1', title: 'Check 1', basis: 'limit', requirement: 'required', ...item },
   ] as PackItem[]
   const test = { ...plan.test, items, contradictions: [] }
-  const run = { readings, answers: [], order: readings.map((r) => r.item), gauge, ...more }
+  const run = {
+    readings,
+    answers: [],
+    order: readings.map((r) => r.item),
+    channels: [gauge],
+    ...more,
+  }
   const verdict = judgeTest({ ...plan, test }, run)
   if (!verdict.items[0]) throw new Error('nothing was judged')
   return verdict.items[0]
@@ -81,7 +87,7 @@ describe('the accuracy of a gauge', () => {
   })
   it('is questioned under the pack’s ratio', () => {
     const with_ = (percent: number) =>
-      judged({ atLeast }, [reading('check-1', '1.4')], { gauge: { ...gauge, percent } })
+      judged({ atLeast }, [reading('check-1', '1.4')], { channels: [{ ...gauge, percent }] })
     expect(with_(0.25).questioned).toBe(false)
     expect(with_(3).questioned).toBe(true)
     expect(with_(3).tur).toBeCloseTo(1 / Number(with_(3).expanded), 1)

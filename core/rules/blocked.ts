@@ -1,4 +1,6 @@
-import type { PackItem, PackTest } from './pack'
+import { basisOf, type PackItem, restsOn } from './basis'
+import { channelFor } from './channel'
+import type { PackTest } from './pack'
 import type { Procedure, StepRecord } from '../procedure'
 import {
   convertValue,
@@ -51,8 +53,8 @@ export function blockedItems(
   // Last: a reading that has lost its meaning contradicts no other.
   for (const [id, why] of contradictions(test, run, blocked)) block(id, why)
   for (const item of test.items) {
-    for (const part of [item.minuend, item.subtrahend]) {
-      const why = part && blocked.get(part)
+    for (const part of restsOn(item)) {
+      const why = blocked.get(part)
       if (why) block(item.id, `it rests on ${titleOf(test, part)}, which is not assessed: ${why}`)
     }
   }
@@ -60,9 +62,9 @@ export function blockedItems(
 }
 
 function seenToFail(test: PackTest, run: TestRun, id: string): boolean {
-  const accept = test.items.find((i) => i.id === id)?.accept
-  const answer = standingAnswer(run, id)?.answer
-  return accept !== undefined && answer !== undefined && !accept.includes(answer)
+  const item = test.items.find((i) => i.id === id)
+  const given = standingAnswer(run, id)?.answer
+  return item?.basis === 'answer' && given !== undefined && !item.accept.includes(given)
 }
 
 const titleOf = (test: PackTest, id: string): string => {
@@ -77,14 +79,17 @@ function unfit(
   reading: Reading,
   run: TestRun,
 ): string | null {
-  const wanted = record?.dimension ?? (item.atLeast ?? item.atMost)?.dimension
+  const wanted = record?.dimension ?? limitOf(item)?.dimension
   if (wanted && wanted !== reading.dimension) {
     return `it is a ${dimensionTitles[reading.dimension]}, and a ${dimensionTitles[wanted]} is wanted`
   }
   if (reading.gaugeAbovePortM && !record?.head) {
     return 'a height of the gauge is given, which counts only where a hose hangs open to air: leave it out'
   }
-  const doubt = impossible(reading, run)
+  const doubt = impossible(reading, {
+    channel: channelFor(run, reading),
+    linePressure: run.linePressure,
+  })
   if (doubt) return `${doubt.why}, which cannot be: take it again, or correct it`
   return moving(item, record, reading, run)
 }
@@ -105,14 +110,19 @@ function moving(
   const { dimension, unit } = reading
   const most = convertValue(dimension, parseDisplayed(creep.value), creep.unit, unit)
   if (Math.abs(drift) <= most) return null
-  const limit = item.atLeast
+  const limit = item.basis === 'limit' ? item.atLeast : undefined
   const floor =
     limit && convertValue(limit.dimension, parseDisplayed(limit.value), limit.unit, unit)
-  if (floor !== undefined && drift < 0 && measure(reading, run.gauge).value < floor) return null
+  if (floor !== undefined && drift < 0 && measure(reading, channelFor(run, reading)).value < floor)
+    return null
   const rate = roundTo(Math.abs(drift), unitDefinition(dimension, unit).digits + 1)
   const way = drift < 0 ? 'falls' : 'rises'
   return `the needle still ${way} by ${rate} ${unitLabel(dimension, unit)} a minute: wait until it rests and read again${drift < 0 ? '; one that goes on falling is a slow leak' : ''}`
 }
+
+/** The limit that a reading is held against itself. */
+const limitOf = (item: PackItem) =>
+  item.basis === 'answer' ? undefined : basisOf(item).limit(item)
 
 function early(run: TestRun, entry: { readonly takenAt?: string } | undefined): string | null {
   return run.notBefore && entry?.takenAt && entry.takenAt < run.notBefore
@@ -147,13 +157,13 @@ function contradictions(
 }
 
 function inKpa(reading: Reading, run: TestRun): number {
-  const { value, unit } = measure(reading, run.gauge)
+  const { value, unit } = measure(reading, channelFor(run, reading))
   return convertValue(reading.dimension, value, unit, 'kPa')
 }
 
 /** Why what an item invalidates loses its meaning; null while its answer is an accepted one. */
 function invalidation(item: PackItem, run: TestRun): string | null {
-  if (!item.invalidates || !item.accept) return null
+  if (!item.invalidates || item.basis !== 'answer') return null
   const answer = standingAnswer(run, item.id)?.answer
   if (answer === undefined) {
     return `${item.title.toLowerCase()} is not recorded, on which the meaning of this depends`

@@ -2,13 +2,14 @@ export type { PrescribedTest } from './blocked'
 export * from './decision'
 export { headCorrection } from './head'
 export { judgeTest } from './judge'
+export { bases, type BasisName, type PackItem } from './basis'
+export { type Requirement, requirements } from './basis/fields'
+export { channelFor } from './channel'
+export { isNominal, nominalNames, type NominalName } from './nominal'
 export {
   type DecisionRule,
   decisionRules,
-  type PackItem,
   type PackTest,
-  type Requirement,
-  requirements,
   type RulePack,
   rulePackSchema,
 } from './pack'

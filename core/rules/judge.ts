@@ -1,11 +1,7 @@
-import type { DecisionRule, PackItem, RulePack } from './pack'
-import {
-  type AnyQuantity,
-  convertValue,
-  displayedDigits,
-  parseDisplayed,
-  roundTo,
-} from '../quantity'
+import { roundTo } from '../quantity'
+import { basisOf, type MeasuredItem, type PackItem } from './basis'
+import { answer } from './basis/answer'
+import type { Ends } from './basis/basis'
 import { blockedItems, type PrescribedTest } from './blocked'
 import {
   type Outcome,
@@ -15,8 +11,8 @@ import {
   simpleAcceptance,
   expandedOf,
 } from './decision'
-import { measuredItem, standingAnswer } from './measure'
-import { tellingDigits, usualDigits } from './plausible'
+import type { DecisionRule, RulePack } from './pack'
+import { tellingDigits } from './plausible'
 import { limitReason, reasonOf } from './sentences'
 import type { ItemJudgement, Judgement, TestRun } from './types'
 
@@ -45,42 +41,42 @@ export function judgeTest(
 
 function judgeItem(pack: RulePack, item: PackItem, run: TestRun, blocked?: string): ItemJudgement {
   const base = { id: item.id, title: item.title, requirement: item.requirement }
-  if (item.basis === 'answer') return { ...base, ...judgeAnswer(item, run, blocked) }
-  const measured = measuredItem(item, run)
-  const limit = item.atLeast ?? item.atMost
-  if ('missing' in measured || !limit) {
-    const missing = 'missing' in measured ? measured.missing : 'the pack has no limit for it'
-    return { ...base, outcome: 'not-assessed', reason: missing }
+  return item.basis === 'answer'
+    ? { ...base, ...answer.judge(item, run, blocked) }
+    : { ...base, ...judgeValue(pack, item, run, blocked) }
+}
+
+type Found = Omit<ItemJudgement, 'id' | 'title' | 'requirement'>
+const notAssessed = (reason: string): Found => ({ outcome: 'not-assessed', reason })
+
+function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: string): Found {
+  const basis = basisOf(item)
+  const measured = basis.measure(item, run)
+  if ('missing' in measured) return notAssessed(measured.missing)
+  const limit = basis.limit(item)
+  if (limit && limit.dimension !== measured.dimension) {
+    return notAssessed(blocked ?? 'it is of another quantity than its limit')
   }
-  if ('strange' in measured) {
-    return { ...base, outcome: 'not-assessed', reason: blocked ?? measured.strange }
-  }
-  const limitValue = convertValue(
-    limit.dimension,
-    parseDisplayed(limit.value),
-    limit.unit,
-    measured.unit,
-  )
-  const margin = item.atLeast ? measured.value - limitValue : limitValue - measured.value
-  const telling = (digits: number) => tellingDigits(measured.value, limitValue, digits)
+  const ends = basis.ends(item, run, measured.unit)
+  if ('missing' in ends) return notAssessed(blocked ?? ends.missing)
+  const near = nearestEnd(measured.value, ends)
+  if (!near) return notAssessed('the pack has no limit for it')
+
+  const { margin } = near
+  const telling = (digits: number) => tellingDigits(measured.value, near.limit, digits)
+  const worked = !basis.recorded || measured.perMinute
   const facts = {
-    ...base,
-    reading:
-      item.basis === 'difference'
-        ? roundTo(measured.value, telling(measured.digits))
-        : measured.text,
+    reading: worked ? roundTo(measured.value, telling(measured.digits)) : measured.text,
     unit: measured.unit,
-    limit: roundTo(
-      limitValue,
-      telling(Math.max(measured.digits, limitDigits(limit, measured.unit))),
-    ),
-    limitSense: item.atLeast ? ('at least' as const) : ('at most' as const),
+    limit: roundTo(near.limit, telling(Math.max(measured.digits, ends.digits))),
+    limitSense: near.sense,
     margin: roundTo(margin, telling(measured.digits)),
-    dimension: limit.dimension,
+    dimension: measured.dimension,
     ...(measured.corrected ? { corrected: measured.corrected } : {}),
+    ...(measured.perMinute ? { perMinute: true } : {}),
   }
   const simple = simpleAcceptance(margin)
-  const standard = measured.standard
+  const { standard } = measured
   const expanded = standard === undefined ? undefined : expandedOf(standard)
   const guarded = expanded === undefined ? undefined : guardedAcceptance(margin, expanded)
   const outcome = blocked ? 'not-assessed' : decided(pack.decisionRule, simple, guarded)
@@ -95,33 +91,27 @@ function judgeItem(pack: RulePack, item: PackItem, run: TestRun, blocked?: strin
           guarded,
           expanded: roundTo(expanded, measured.digits + 1),
           falseAccept: falseAcceptProbability(margin, standard),
-          tur: expanded > 0 ? Math.abs(limitValue) / expanded : Infinity,
+          tur: expanded > 0 ? Math.abs(near.limit) / expanded : Infinity,
           questioned:
-            expanded > 0 && Math.abs(limitValue) / expanded < Number(pack.questionTurUnder),
+            expanded > 0 && Math.abs(near.limit) / expanded < Number(pack.questionTurUnder),
         }
       : {}),
   }
 }
 
+/** The end that a value is nearest to missing, and by how much it is met. */
+function nearestEnd(value: number, { low, high }: Ends) {
+  const under =
+    low === undefined ? undefined : { limit: low, sense: 'at least' as const, margin: value - low }
+  const over =
+    high === undefined
+      ? undefined
+      : { limit: high, sense: 'at most' as const, margin: high - value }
+  if (!under || !over) return under ?? over
+  return under.margin <= over.margin ? under : over
+}
+
 function decided(rule: DecisionRule, simple: Outcome, guarded: Outcome | undefined): Outcome {
   if (rule === 'simple') return simple
   return guarded ?? 'not-assessed'
-}
-
-/** A limit keeps its printed digits in its own unit and takes those usual elsewhere. */
-function limitDigits(limit: AnyQuantity, shownIn: string): number {
-  if (limit.unit === shownIn) return displayedDigits(limit.value)
-  return usualDigits(limit.dimension, shownIn)
-}
-
-function judgeAnswer(item: PackItem, run: TestRun, blocked?: string) {
-  const given = standingAnswer(run, item.id)
-  if (!given) return { outcome: 'not-assessed' as const, reason: 'not recorded yet' }
-  const accepted = item.accept?.includes(given.answer) ?? false
-  const outcome: Outcome = blocked ? 'not-assessed' : accepted ? 'pass' : 'fail'
-  return {
-    outcome,
-    answer: given.label,
-    reason: blocked ?? (accepted ? given.label : (item.says ?? item.reason ?? given.label)),
-  }
 }

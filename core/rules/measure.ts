@@ -1,5 +1,12 @@
-import type { PackItem } from './pack'
-import { convertValue, displayedDigits, parseDisplayed, roundTo, unitDefinition } from '../quantity'
+import {
+  convertValue,
+  type Dimension,
+  displayedDigits,
+  parseDisplayed,
+  roundTo,
+  unitDefinition,
+} from '../quantity'
+import { channelFor } from './channel'
 import { headCorrection } from './head'
 import type { Reading, TestRun } from './types'
 import { type GaugeAccuracy, readingUncertainty } from './uncertainty'
@@ -7,18 +14,18 @@ import { type GaugeAccuracy, readingUncertainty } from './uncertainty'
 /** A value to hold against a limit, with what is known of its uncertainty. */
 export interface Measured {
   readonly value: number
-  /** As displayed, or the difference of two displayed values. */
+  /** As displayed, or as worked out from displayed values. */
   readonly text: string
+  readonly dimension: Dimension
   readonly unit: string
   readonly digits: number
-  /** Standard uncertainty, in `unit`; absent when the gauge is unknown. */
+  /** Standard uncertainty, in `unit`; absent when the instrument is unknown. */
   readonly standard?: number
   /** The value with its head correction, where there is one. */
   readonly corrected?: string
+  /** It is a change in a minute. */
+  readonly perMinute?: boolean
 }
-
-/** Nothing to measure by: not recorded, or of another quantity than its limit. */
-type None = { readonly missing: string } | { readonly strange: string }
 
 /** The reading of an item that stands: the one taken last. */
 export const standingReading = (run: Pick<TestRun, 'readings'>, item: string) =>
@@ -28,18 +35,10 @@ export const standingReading = (run: Pick<TestRun, 'readings'>, item: string) =>
 export const standingAnswer = (run: Pick<TestRun, 'answers'>, item: string) =>
   run.answers.findLast((a) => a.item === item)
 
-/** What an item of a pack has been measured to be, or what is missing for it. */
-export function measuredItem(item: PackItem, run: TestRun): Measured | None {
-  return item.basis === 'difference' ? difference(item, run) : direct(item, run)
-}
-
-const STRANGE = { strange: 'it is of another quantity than its limit' }
-const wantedOf = (item: PackItem) => (item.atLeast ?? item.atMost)?.dimension
-
-function direct(item: PackItem, run: TestRun): Measured | None {
-  const reading = standingReading(run, item.id)
-  if (!reading) return { missing: 'not recorded yet' }
-  return reading.dimension === wantedOf(item) ? measure(reading, run.gauge) : STRANGE
+/** The reading of an item that stands, as a value. */
+export function directly(item: string, run: TestRun): Measured | { readonly missing: string } {
+  const reading = standingReading(run, item)
+  return reading ? measure(reading, channelFor(run, reading)) : { missing: 'not recorded yet' }
 }
 
 /** One reading with its head correction and uncertainty. */
@@ -62,6 +61,7 @@ export function measure(reading: Reading, gauge: GaugeAccuracy | undefined): Mea
   return {
     value,
     text: reading.value,
+    dimension,
     unit,
     digits: Math.max(digits, unitDefinition(dimension, unit).digits),
     ...(parts ? { standard: parts.combined } : {}),
@@ -69,20 +69,25 @@ export function measure(reading: Reading, gauge: GaugeAccuracy | undefined): Mea
   }
 }
 
-/** Two readings of one gauge, taken as independent, which can only widen the uncertainty. */
-function difference(item: PackItem, run: TestRun): Measured | None {
-  const minuend = standingReading(run, item.minuend ?? '')
-  const subtrahend = standingReading(run, item.subtrahend ?? '')
+/** One reading less another, taken as independent, which can only widen the uncertainty. */
+export function differenceOf(
+  minuendItem: string,
+  subtrahendItem: string,
+  run: TestRun,
+): Measured | { readonly missing: string } {
+  const minuend = standingReading(run, minuendItem)
+  const subtrahend = standingReading(run, subtrahendItem)
   if (!minuend || !subtrahend) return { missing: 'needs both readings' }
-  if ([minuend, subtrahend].some((r) => r.dimension !== wantedOf(item))) return STRANGE
-  const a = measure(minuend, run.gauge)
-  const b = measure(subtrahend, run.gauge)
-  const inUnitOfA = (value: number) => convertValue(subtrahend.dimension, value, b.unit, a.unit)
+  const { dimension } = minuend
+  if (subtrahend.dimension !== dimension) return { missing: 'its readings are of two quantities' }
+  const a = measure(minuend, channelFor(run, minuend))
+  const b = measure(subtrahend, channelFor(run, subtrahend))
+  const inUnitOfA = (value: number) => convertValue(dimension, value, b.unit, a.unit)
   const digits = Math.max(a.digits, a.unit === b.unit ? b.digits : 0)
   const value = a.value - inUnitOfA(b.value)
   const standards =
     a.standard !== undefined && b.standard !== undefined
       ? { standard: Math.hypot(a.standard, inUnitOfA(b.standard)) }
       : {}
-  return { value, text: roundTo(value, digits), unit: a.unit, digits, ...standards }
+  return { value, text: roundTo(value, digits), dimension, unit: a.unit, digits, ...standards }
 }

@@ -1,4 +1,5 @@
-import type { PackItem, PackTest } from './pack'
+import type { PackItem } from './basis'
+import type { PackTest } from './pack'
 import type { Procedure } from '../procedure'
 import type { TestRun } from './types'
 

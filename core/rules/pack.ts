@@ -1,50 +1,6 @@
 import * as yup from 'yup'
-import { assemblyKinds } from '../apparatus/backflow'
-import {
-  anyQuantity,
-  displayed,
-  integer,
-  line,
-  localDate,
-  prose,
-  slug,
-  strictObject,
-} from '../schema'
-
-export const requirements = ['required', 'advisory', 'recorded'] as const
-export type Requirement = (typeof requirements)[number]
-
-const packItemSchema = strictObject({
-  id: slug().required(),
-  title: line(80).required(),
-  basis: yup
-    .string()
-    .strict(true)
-    .oneOf(['limit', 'difference', 'answer'] as const)
-    .required(),
-  requirement: yup.string().strict(true).oneOf(requirements).required(),
-  atLeast: anyQuantity().default(undefined).optional(),
-  atMost: anyQuantity().default(undefined).optional(),
-  minuend: slug(),
-  subtrahend: slug(),
-  accept: yup.array(slug().required()).strict(true).min(1),
-  /** Items that lose their meaning when this answer is not an accepted one, or is not given. */
-  invalidates: yup.array(slug().required()).strict(true),
-  /** Items that must have been read before this one. */
-  after: yup.array(slug().required()).strict(true),
-  /** What an answer that is not accepted says of the items it invalidates, and of its own line unless `says` does. */
-  reason: prose(300),
-  says: prose(300),
-}).test(
-  'shape',
-  'a limit needs one of atLeast and atMost, a difference needs minuend, subtrahend and a limit, an answer needs accept',
-  (i) => {
-    if (!i?.basis) return true
-    const limited = Boolean(i.atLeast) !== Boolean(i.atMost)
-    if (i.basis === 'answer') return Boolean(i.accept)
-    return i.basis === 'limit' ? limited : limited && Boolean(i.minuend && i.subtrahend)
-  },
-)
+import { displayed, integer, line, localDate, prose, slug, strictObject } from '../schema'
+import { type PackItem, packItemSchema } from './basis'
 
 const contradictionSchema = strictObject({
   item: slug().required(),
@@ -55,9 +11,9 @@ const contradictionSchema = strictObject({
 })
 
 const packTestSchema = strictObject({
-  kind: yup.string().strict(true).oneOf(assemblyKinds).required(),
+  kind: line(30).required(),
   procedure: slug().required(),
-  items: yup.array(packItemSchema.required()).strict(true).min(1).required(),
+  items: yup.array(packItemSchema).strict(true).min(1).required(),
   contradictions: yup.array(contradictionSchema.required()).strict(true),
 })
 
@@ -77,6 +33,15 @@ export const rulePackSchema = strictObject({
   licence: slug().required(),
   tests: yup.array(packTestSchema.required()).strict(true).min(1).required(),
 })
-export type RulePack = yup.InferType<typeof rulePackSchema>
-export type PackTest = RulePack['tests'][number]
-export type PackItem = PackTest['items'][number]
+
+/** The test of one kind of equipment: the procedure that records, and the items that are judged. */
+export interface PackTest {
+  readonly kind: string
+  readonly procedure: string
+  readonly items: readonly PackItem[]
+  readonly contradictions?: readonly yup.InferType<typeof contradictionSchema>[] | undefined
+}
+
+export interface RulePack extends Omit<yup.InferType<typeof rulePackSchema>, 'tests'> {
+  readonly tests: readonly PackTest[]
+}

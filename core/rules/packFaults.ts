@@ -1,5 +1,8 @@
 import type { Procedure } from '../procedure'
 import type { FieldFault } from '../schema'
+import { bases, basisOf, restsOn } from './basis'
+import { answer } from './basis/answer'
+import { isNominal } from './nominal'
 import type { PackTest, RulePack } from './pack'
 
 /** Faults of a rule pack against the procedures it names. */
@@ -35,34 +38,20 @@ function packTestFaults(test: PackTest, procedure: Procedure, path: string): Fie
   test.items.forEach((item, index) => {
     const at = `items[${index}]`
     const record = records.get(item.id)
-    if (item.basis !== 'difference' && !record) {
+    const basis = bases[item.basis]
+    if (basis.recorded && !record) {
       add(`${at}.id`, `“${item.id}” is judged, but no step of ${procedure.id} records it`)
     }
     if (record && item.basis === 'answer') {
-      const known = new Set(record.answers?.map((a) => a.id))
-      for (const answer of item.accept ?? []) {
-        if (!known.has(answer)) {
-          add(
-            `${at}.accept`,
-            `“${answer}” is not an answer of ${item.id}: ${[...known].join(', ')}`,
-          )
-        }
-      }
+      for (const message of answer.faults(item, record)) add(`${at}.accept`, message)
     }
-    const limit = item.atLeast ?? item.atMost
+    const limit = item.basis === 'answer' ? undefined : basisOf(item).limit(item)
     if (record?.dimension && limit && limit.dimension !== record.dimension) {
       add(`${at}`, `the limit is a ${limit.dimension}, the reading a ${record.dimension}`)
     }
-    const referred = [
-      item.minuend,
-      item.subtrahend,
-      ...(item.invalidates ?? []),
-      ...(item.after ?? []),
-    ]
-    for (const name of referred) {
-      if (name && !names.has(name) && !records.has(name)) {
-        add(`${at}`, `“${name}” is neither an item nor a record of ${procedure.id}`)
-      }
+    const known = (name: string) => names.has(name) || records.has(name) || isNominal(name)
+    for (const name of [...restsOn(item), ...(item.invalidates ?? []), ...(item.after ?? [])]) {
+      if (!known(name)) add(`${at}`, `“${name}” is neither an item nor a record of ${procedure.id}`)
     }
   })
   for (const item of records.keys()) {

@@ -13,7 +13,7 @@ function judge(
 ) {
   const plan = testPlanOf(shippedLibrary, pack, kind)
   const order = [...readings, ...answers].map((r) => r.item)
-  return judgeTest(plan, { readings, answers, order, gauge, ...more })
+  return judgeTest(plan, { readings, answers, order, channels: [gauge], ...more })
 }
 const item = (verdict: ReturnType<typeof judge>, id: string) => {
   const found = verdict.items.find((i) => i.id === id)
@@ -48,7 +48,7 @@ describe('two readings that contradict each other', () => {
   ])(
     'nor when they differ by less than the gauge is sure to, or not at all: %s over %s',
     (a, b) => {
-      for (const more of [{}, { gauge: { ...gauge, percent: 2 } }]) {
+      for (const more of [{}, { channels: [{ ...gauge, percent: 2 }] }]) {
         const verdict = rp(a, b, rpAnswers, more)
         expect([item(verdict, 'relief-opening').outcome, item(verdict, 'check-1').outcome]).toEqual(
           ['not-assessed', 'not-assessed'],
@@ -133,12 +133,10 @@ describe('the metric zone under guarded acceptance', () => {
     expect(relief.falseAccept).toBeLessThan(0.5)
   })
   it('needs a gauge of known accuracy', () => {
-    const { gauge: _, ...without } = { gauge }
     const verdict = judgeTest(testPlanOf(shippedLibrary, 'larkhaven-metric-zone', 'RP'), {
       readings: [kpa('check-1', '52.0')],
       answers: rpAnswers,
       order: ['check-1'],
-      ...without,
     })
     expect(item(verdict, 'check-1').outcome).toBe('not-assessed')
   })

@@ -10,11 +10,11 @@ import {
   unitDefinition,
   unitLabel,
 } from '../quantity'
-import type { GaugeAccuracy } from './uncertainty'
+import type { Channel } from './types'
 
 /** What bounds a reading of a differential gauge: its range, and the pressure in the line. */
 export interface Bounds {
-  readonly gauge?: GaugeAccuracy | undefined
+  readonly channel?: Channel | undefined
   /** As noted before the test. */
   readonly linePressure?: AnyQuantity | undefined
 }
@@ -46,14 +46,20 @@ export function impossible(
   return { why, ...(meant ? { meant } : {}) }
 }
 
-function outside(reading: AnyQuantity, { gauge, linePressure }: Bounds): string | null {
+function outside(reading: AnyQuantity, { channel, linePressure }: Bounds): string | null {
   const { dimension, unit } = reading
   const value = parseDisplayed(reading.value)
   const shown = formatQuantity(reading)
-  if (value < 0) return `${shown} is below zero, where the gauge does not read`
-  if (gauge && value > convertValue(dimension, gauge.span, gauge.unit, unit) + ROUNDING) {
-    const end = `${gauge.span} ${unitLabel('gaugePressure', gauge.unit)}`
-    return `${shown} on a gauge that ends at ${end}`
+  const from = channel?.from ?? 0
+  const at = (end: number) => (channel ? convertValue(dimension, end, channel.unit, unit) : 0)
+  const end = (of: number) => `${of} ${unitLabel('gaugePressure', channel?.unit ?? unit)}`
+  if (value < at(from)) {
+    return from === 0
+      ? `${shown} is below zero, where the gauge does not read`
+      : `${shown} on a gauge that begins at ${end(from)}`
+  }
+  if (channel && value > at(from + channel.span) + ROUNDING) {
+    return `${shown} on a gauge that ends at ${end(from + channel.span)}`
   }
   if (linePressure?.dimension === 'gaugePressure' && toSi(reading) > toSi(linePressure)) {
     return `${shown} is above the line pressure of ${formatQuantity(linePressure)}`

@@ -6,12 +6,13 @@ import type { ItemJudgement } from './types'
 export function limitReason(
   item: Pick<
     ItemJudgement,
-    'reading' | 'unit' | 'limit' | 'limitSense' | 'margin' | 'dimension' | 'corrected'
+    'reading' | 'unit' | 'limit' | 'limitSense' | 'margin' | 'dimension' | 'corrected' | 'perMinute'
   >,
   outcome: Outcome,
   expanded: { readonly value: number; readonly digits: number } | undefined,
 ): string {
-  const unit = unitLabel(item.dimension ?? 'differential', item.unit ?? '')
+  const label = unitLabel(item.dimension ?? 'differential', item.unit ?? '')
+  const unit = item.perMinute ? `${label} a minute` : label
   const read = item.corrected
     ? `${item.corrected} ${unit} (shown ${item.reading} ${unit}, head corrected)`
     : `${item.reading} ${unit}`

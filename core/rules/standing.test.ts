@@ -14,7 +14,7 @@ function judge(pack: string, kind: string, entries: Entry[], more: Partial<TestR
     readings: entries.filter(isReading),
     answers: entries.filter((e): e is Answer => !isReading(e)),
     order: standing.map((e) => e.item),
-    gauge,
+    channels: [gauge],
     ...more,
   })
 }
@@ -137,11 +137,13 @@ describe('an impossible reading is not assessed', () => {
     ['720', 'psi', '7.20'],
     ['999999', 'psi', undefined],
   ])('asks whether %s %s was meant as %s', (value, unit, meant) => {
-    const doubt = impossible({ dimension: 'differential', value, unit }, { gauge })
+    const doubt = impossible({ dimension: 'differential', value, unit }, { channel: gauge })
     expect(doubt?.meant).toBe(meant)
   })
   it('says nothing of what is no pressure, nor of what is within its bounds', () => {
-    expect(impossible({ dimension: 'length', value: '-3', unit: 'mm' }, { gauge })).toBeNull()
+    expect(
+      impossible({ dimension: 'length', value: '-3', unit: 'mm' }, { channel: gauge }),
+    ).toBeNull()
     expect(impossible({ dimension: 'differential', value: '0.0', unit: 'psi' }, {})).toBeNull()
   })
 })

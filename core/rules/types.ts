@@ -1,7 +1,16 @@
-import type { DecisionRule, Requirement } from './pack'
+import type { Requirement } from './basis/fields'
+import type { DecisionRule } from './pack'
 import type { AnyQuantity, Dimension } from '../quantity'
 import type { Outcome } from './decision'
 import type { GaugeAccuracy } from './uncertainty'
+
+/** What one channel of an instrument shows, and how well. */
+export interface Channel extends GaugeAccuracy {
+  readonly id: string
+  readonly dimension: Dimension
+  /** Where its range begins, in `unit`; zero when absent. */
+  readonly from?: number
+}
 
 export interface Reading {
   readonly item: string
@@ -9,6 +18,8 @@ export interface Reading {
   /** As displayed. */
   readonly value: string
   readonly unit: string
+  /** Channel of an instrument that it was taken with, where more than one shows such a quantity. */
+  readonly channel?: string
   /** ISO time on the device. */
   readonly takenAt?: string
   /** Height of the gauge above the port, m, for a hose open to air. */
@@ -33,7 +44,10 @@ export interface TestRun {
   readonly answers: readonly Answer[]
   /** Items in the order in which the readings and answers that stand were recorded. */
   readonly order: readonly string[]
-  readonly gauge?: GaugeAccuracy
+  /** What the instruments of the run show. */
+  readonly channels?: readonly Channel[]
+  /** Nominal values of the equipment by name, as its set point. */
+  readonly nominals?: Readonly<Record<string, AnyQuantity>>
   /** Pressure in the line, noted before the test: no reading can be above it. */
   readonly linePressure?: AnyQuantity
   /** Why no reading of this gauge counts, as: out of calibration on the day. */
@@ -58,6 +72,8 @@ export interface ItemJudgement {
   readonly limit?: string
   readonly limitSense?: 'at least' | 'at most'
   readonly margin?: string
+  /** Reading, limit and margin are changes in a minute. */
+  readonly perMinute?: boolean
   readonly simple?: Outcome
   readonly guarded?: Outcome
   readonly expanded?: string

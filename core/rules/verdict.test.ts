@@ -23,7 +23,7 @@ const healthy: TestRun = {
     { item: 'check-2', answer: 'held', label: 'Held tight' },
   ],
   order: ['shutoff-2', 'relief-opening', 'check-2', 'check-1'],
-  gauge,
+  channels: [gauge],
 }
 
 function judge(run: Partial<TestRun>, decisionRule: DecisionRule = 'simple') {
@@ -204,13 +204,13 @@ describe('guarded acceptance', () => {
     expect(item(verdict, 'relief-opening').falseAccept).toBeCloseTo(0.5, 3)
   })
   it('needs to know the gauge', () => {
-    const { gauge: _, ...without } = healthy
+    const { channels: _, ...without } = healthy
     const plan = testPlanOf(shippedLibrary, 'larkhaven-relief-first', 'RP')
     const guarded = { ...plan, pack: { ...plan.pack, decisionRule: 'guarded' as const } }
     expect(judgeTest(guarded, without).outcome).toBe('not-assessed')
   })
   it('questions a ratio under 4:1', () => {
-    const verdict = judge({ gauge: { ...gauge, percent: 5 } })
+    const verdict = judge({ channels: [{ ...gauge, percent: 5 }] })
     expect(item(verdict, 'relief-opening').questioned).toBe(true)
     expect(item(judge({}), 'relief-opening').questioned).toBe(false)
   })

@@ -1,11 +1,17 @@
+import { testGauge } from '../testing/readings'
 import { describe, expect, it } from 'vitest'
-import { type Condition, type Fault, possibleFaults, SiteModel } from '../apparatus/backflow'
+import {
+  type AssemblyKind,
+  type Condition,
+  type Fault,
+  possibleFaults,
+  SiteModel,
+} from '../apparatus/backflow'
 import { type PackTest, type RulePack, judgeTest } from '../rules'
 import { shippedLibrary } from '../testing/library'
 import { randomNumbers } from '../testing/random'
 import { runTest } from '.'
 
-const gauge = { percent: 0.25, of: 'span', span: 15, unit: 'psi' } as const
 const tests = shippedLibrary.rulePacks.flatMap((pack) =>
   pack.tests.map((test) => ({ name: `${test.kind}, ${test.procedure}`, pack, test })),
 )
@@ -20,12 +26,12 @@ function judged(
   const procedure = shippedLibrary.procedures.find((p) => p.id === test.procedure)
   if (!procedure) throw new Error(test.procedure)
   const site = new SiteModel({
-    kind: test.kind,
+    kind: test.kind as AssemblyKind,
     sizeIn,
     condition: { faults, supplyKpa: 480, ...more },
   })
   const found = runTest(procedure, site, random ? { random } : {})
-  const run = { ...found, gauge }
+  const run = { ...found, channels: [testGauge] }
   return { ...judgeTest({ pack, test, procedure }, run), found }
 }
 const outcomeOf = (verdict: ReturnType<typeof judged>, item: string) =>
@@ -208,7 +214,7 @@ describe('noise, lag and display steps do not change the verdict', () => {
   const random = randomNumbers(2026)
   const cases = Array.from({ length: 20 }, (_, n) => {
     const t = tests[Math.floor(random() * tests.length)] as (typeof tests)[number]
-    const options = possibleFaults(t.test.kind)
+    const options = possibleFaults(t.test.kind as AssemblyKind)
     const { element, fault } = options[
       Math.floor(random() * options.length)
     ] as (typeof options)[number]

@@ -19,6 +19,7 @@ import {
   emptyLog,
   guard,
   type GuardContext,
+  gaugeAsInstrument,
   guideOfVisit,
   missingSlots,
   type PayloadOf,
@@ -296,7 +297,7 @@ export class Job {
       run,
       procedureId: plan.procedure.id,
       procedureVersion: plan.procedure.version,
-      gauge: GAUGE,
+      instruments: [gaugeAsInstrument(GAUGE)],
       licence,
     })
   }

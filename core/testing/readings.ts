@@ -1,7 +1,14 @@
-import type { Answer, GaugeAccuracy, Reading } from '../rules'
+import type { Answer, Channel, Reading } from '../rules'
 
 /** A differential gauge as testers carry it, for tests of verdicts. */
-export const testGauge: GaugeAccuracy = { percent: 0.25, of: 'span', span: 15, unit: 'psi' }
+export const testGauge: Channel = {
+  id: 'gauge',
+  dimension: 'differential',
+  percent: 0.25,
+  of: 'span',
+  span: 15,
+  unit: 'psi',
+}
 
 /** A differential as it was displayed, in psi unless said otherwise. */
 export const readingOf = (item: string, value: string, more: Partial<Reading> = {}): Reading => ({

@@ -14,6 +14,7 @@ import {
   draftOf,
   emptyLog,
   foldVisit,
+  gaugeAsInstrument,
   guard,
   type GuardContext,
   type PayloadOf,
@@ -105,7 +106,7 @@ class Log {
       run,
       procedureId: 'rp-relief-first',
       procedureVersion: procedure.version,
-      gauge: g,
+      instruments: [gaugeAsInstrument(g)],
       licence,
     })
   }
@@ -196,7 +197,7 @@ describe('before a test', () => {
       run: 'as-found' as const,
       procedureId: 'rp-relief-first',
       procedureVersion: procedure.version,
-      gauge,
+      instruments: [gaugeAsInstrument(gauge)],
       licence,
     }
     const old = { ...start, licence: { ...licence, expiresOn: '2026-05-31' } }
@@ -215,7 +216,7 @@ describe('before a test', () => {
       run: 'as-found',
       procedureId: 'another',
       procedureVersion: procedure.version,
-      gauge,
+      instruments: [gaugeAsInstrument(gauge)],
       licence,
     })
     expect(log.refused?.todo).toMatch(/start the test with them/)
@@ -223,7 +224,7 @@ describe('before a test', () => {
       run: 'as-found',
       procedureId: procedure.id,
       procedureVersion: procedure.version - 1,
-      gauge,
+      instruments: [gaugeAsInstrument(gauge)],
       licence,
     })
     expect(log.refused?.why).toMatch(/version 3, under/)
@@ -238,7 +239,7 @@ describe('before a test', () => {
       run: 'as-found',
       procedureId: procedure.id,
       procedureVersion: procedure.version,
-      gauge,
+      instruments: [gaugeAsInstrument(gauge)],
       licence,
       linePressure,
     })
@@ -296,7 +297,7 @@ describe('during a test', () => {
       run: 'as-found',
       procedureId: procedure.id,
       procedureVersion: procedure.version,
-      gauge,
+      instruments: [gaugeAsInstrument(gauge)],
       licence,
       linePressure: { dimension: 'gaugePressure', value: '6', unit: 'psi' },
     })
@@ -499,7 +500,9 @@ describe('what a visit rests on', () => {
         tests: pack.tests.map((t) => ({
           ...t,
           items: t.items.map((i) =>
-            i.atLeast ? { ...i, atLeast: { ...i.atLeast, value: '9.0' } } : i,
+            i.basis === 'limit' && i.atLeast
+              ? { ...i, atLeast: { ...i.atLeast, value: '9.0' } }
+              : i,
           ),
         })),
       },

@@ -6,7 +6,7 @@ import { addDays } from '@uvanta/core/programme'
 import { runTest } from '@uvanta/core/simulate'
 import type { Reading } from '@uvanta/core/rules'
 import type { EventDraft, EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
-import { draftOf, finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
+import { gaugeAsInstrument, draftOf, finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
 import { appendEvents, appendGuarded } from '../service/visit/append'
 import { inLog } from '../service/visit/openLog'
 import { issueCertificate } from '../service/certificate/issue'
@@ -92,18 +92,20 @@ export class DemoVisit {
           procedureId: procedure.id,
           procedureVersion: procedure.version,
           packVersion: pack.version,
-          gauge: {
-            id: this.gauge.id,
-            tag: this.gauge.tag,
-            serial: this.gauge.serial,
-            accuracyPercent: this.gauge.accuracyPercent,
-            accuracyOf: this.gauge.accuracyOf,
-            span: Number(this.gauge.span),
-            spanUnit: this.gauge.spanUnit,
-            calibratedOn: calibration.calibratedOn,
-            calibrationUntil: calibration.validUntil,
-            calibrationCertificate: calibration.certificate,
-          },
+          instruments: [
+            gaugeAsInstrument({
+              id: this.gauge.id,
+              tag: this.gauge.tag,
+              serial: this.gauge.serial,
+              accuracyPercent: this.gauge.accuracyPercent,
+              accuracyOf: this.gauge.accuracyOf,
+              span: Number(this.gauge.span),
+              spanUnit: this.gauge.spanUnit,
+              calibratedOn: calibration.calibratedOn,
+              calibrationUntil: calibration.validUntil,
+              calibrationCertificate: calibration.certificate,
+            }),
+          ],
           licence: { kind: licence.kind, number: licence.number, expiresOn: licence.expiresOn },
           linePressure: {
             dimension: 'gaugePressure',

@@ -1,3 +1,4 @@
+import { gaugeAsInstrument } from '@uvanta/core/visit'
 import type { Visit } from '@uvanta/contract'
 import { testPlanOf } from '@uvanta/core/library'
 import type { EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
@@ -62,18 +63,20 @@ export function testOf(
       run,
       procedureId: procedure.id,
       procedureVersion: procedure.version,
-      gauge: {
-        id: gaugeId,
-        tag: 'G-01',
-        serial: 'DG-1',
-        accuracyPercent: 0.25,
-        accuracyOf: 'span',
-        span: 15,
-        spanUnit: 'psi',
-        calibratedOn: addDays(today, -30),
-        calibrationUntil: addDays(today, 300),
-        calibrationCertificate: 'CAL-1',
-      },
+      instruments: [
+        gaugeAsInstrument({
+          id: gaugeId,
+          tag: 'G-01',
+          serial: 'DG-1',
+          accuracyPercent: 0.25,
+          accuracyOf: 'span',
+          span: 15,
+          spanUnit: 'psi',
+          calibratedOn: addDays(today, -30),
+          calibrationUntil: addDays(today, 300),
+          calibrationCertificate: 'CAL-1',
+        }),
+      ],
       licence: { kind: 'backflow-tester', number: licence, expiresOn: addDays(today, 200) },
     }),
     answer('shutoff-2', 'tight', 'Tight – the reading came to rest'),

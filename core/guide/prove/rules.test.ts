@@ -94,7 +94,7 @@ describe('air', () => {
 describe('taking work up again', () => {
   it('leads to a named step of the same station, or from as-left to open-up', () => {
     const named: Step = { clean: 'rod', name: 'wiped' }
-    expect(broken(named, { verify: 'rod', redoFrom: 'wiped' } as Step)).toEqual([])
+    expect(broken(named, { clean: 'rod', redoFrom: 'wiped' } as Step)).toEqual([])
     const redo = (at: string) => ({ clean: 'rod', redoFrom: 'wiped', at }) as Step
     expect(broken(named, redo('as-left'))).toEqual([])
     expect(broken(named, redo('return'))).toEqual(['redo-nowhere'])

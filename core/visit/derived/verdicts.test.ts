@@ -101,12 +101,15 @@ describe('of a test the verdict knows', () => {
     return behind.add('test-started', { ...start, ...more }).add('reading', check1('7.2'))
   }
   it('that its gauge was out of calibration on the day', () => {
-    const gauge = { ...startOf(RP().startTest('as-found')).gauge, calibrationUntil: '2026-05-31' }
-    const item = begunWith({ gauge }).item('check-1')
+    const gauge = {
+      ...startOf(RP().startTest('as-found')).instruments[0]!,
+      calibrationUntil: '2026-05-31',
+    }
+    const item = begunWith({ instruments: [gauge] }).item('check-1')
     expect(item).toMatchObject({ outcome: 'not-assessed' })
     expect(item?.reason).toMatch(/out of calibration on 2026-06-01/)
     const lastDay = { ...gauge, calibrationUntil: '2026-06-01' }
-    expect(begunWith({ gauge: lastDay }).item('check-1')?.reason).not.toMatch(/calibration/)
+    expect(begunWith({ instruments: [lastDay] }).item('check-1')?.reason).not.toMatch(/calibration/)
   })
   it('the pressure in the line, above which nothing can be read', () => {
     const linePressure = { dimension: 'gaugePressure', value: '6', unit: 'psi' } as const

@@ -1,7 +1,8 @@
 import type { Library } from '../../library'
 import { validOn } from '../../programme'
 import { valueToSi } from '../../quantity'
-import { judgeTest, type Judgement, type TestRun } from '../../rules'
+import { type Channel, judgeTest, type Judgement, type TestRun } from '../../rules'
+import { channelName } from '../log/snapshots'
 import { planOfVisit } from './pinned'
 import { remembered } from './remembered'
 import type { CheckOutcome, RunName } from '../log/words'
@@ -22,18 +23,23 @@ function judged(state: VisitState, name: RunName, library: Library): Judgement |
   const plan = run && planOfVisit(state, library, name)
   if (!run || !plan) return null
   const repairedAt = name === 'as-left' ? state.repairs.at(-1)?.at : undefined
-  return judgeTest(plan, testRunOf(run, repairedAt))
+  return judgeTest(plan, { ...testRunOf(run, repairedAt), nominals: nominalsOf(state) })
 }
 
+const nominalsOf = ({ plan }: VisitState) =>
+  Object.fromEntries((plan?.equipment.nominals ?? []).map((n) => [n.name, n.value]))
+
 function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
-  const { gauge } = run.started
-  const inCalibration = validOn(run.date, gauge.calibratedOn, gauge.calibrationUntil)
+  const expired = run.started.instruments.find(
+    (i) => !validOn(run.date, i.calibratedOn, i.calibrationUntil),
+  )
   return {
     readings: run.readings.map((r) => ({
       item: r.item,
       dimension: r.dimension,
       value: r.value,
       unit: r.unit,
+      ...(r.channel ? { channel: r.channel } : {}),
       takenAt: r.at,
       ...(r.gaugeAbovePort
         ? {
@@ -54,19 +60,28 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
       takenAt: at,
     })),
     order: run.order,
-    gauge: {
-      percent: gauge.accuracyPercent,
-      of: gauge.accuracyOf,
-      span: gauge.span,
-      unit: gauge.spanUnit,
-    },
+    channels: channelsOf(run),
     ...(run.started.linePressure ? { linePressure: run.started.linePressure } : {}),
-    ...(inCalibration
-      ? {}
-      : { gaugeRefusal: `gauge ${gauge.tag} was out of calibration on ${run.date}` }),
+    ...(expired
+      ? { gaugeRefusal: `gauge ${expired.tag} was out of calibration on ${run.date}` }
+      : {}),
     ...(notBefore ? { notBefore } : {}),
   }
 }
+
+/** The channels of a run’s instruments, as the judge knows them. */
+export const channelsOf = ({ started }: Pick<RunState, 'started'>): Channel[] =>
+  started.instruments.flatMap((instrument) =>
+    instrument.channels.map(({ id, dimension, from, span, unit, accuracyPercent, accuracyOf }) => ({
+      id: channelName(instrument, { id }),
+      dimension,
+      ...(from === undefined ? {} : { from }),
+      span,
+      unit,
+      percent: accuracyPercent,
+      of: accuracyOf,
+    })),
+  )
 
 /** Titles of what the procedure records and the run does not have yet. */
 export function missingItems(state: VisitState, name: RunName, library: Library): string[] {

@@ -1,5 +1,16 @@
 import * as yup from 'yup'
-import { displayed, line, localDate, number, slug, strictObject, uuid } from '../../schema'
+import { dimensionNames, type Dimension } from '../../quantity'
+import { nominalNames, type NominalName } from '../../rules'
+import {
+  anyQuantity,
+  displayed,
+  line,
+  localDate,
+  number,
+  slug,
+  strictObject,
+  uuid,
+} from '../../schema'
 
 /** What of the equipment a visit is about, as the register had it when the visit was planned. */
 export const equipmentSnapshot = strictObject({
@@ -17,24 +28,84 @@ export const equipmentSnapshot = strictObject({
   site: line(120).required(),
   address: line(200).required(),
   customer: line(120).required(),
+  /** Nominal values that a rule pack may judge by. */
+  nominals: yup
+    .array(
+      strictObject({
+        name: yup
+          .string<NominalName>()
+          .strict(true)
+          .oneOf(Object.keys(nominalNames) as NominalName[])
+          .required(),
+        value: anyQuantity().required(),
+      }).required(),
+    )
+    .strict(true)
+    .max(20),
 })
 
-export const gaugeSnapshot = strictObject({
-  id: uuid().required(),
-  tag: line(40).required(),
-  serial: line(60).required(),
+/** What one channel of an instrument shows: one quantity over one range. */
+export const channelSnapshot = strictObject({
+  /** Unique in its instrument. */
+  id: slug().required(),
+  dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
+  /** Where the range begins, in `unit`; zero when absent. */
+  from: number(-1e6, 1e6),
+  span: number(0, 1e6).required(),
+  unit: line(12).required(),
   accuracyPercent: number(0, 100).required(),
   accuracyOf: yup
     .string()
     .strict(true)
     .oneOf(['span', 'reading'] as const)
     .required(),
-  span: number(0, 1e6).required(),
-  spanUnit: line(12).required(),
+})
+
+/** An instrument as the register had it when a test was begun. */
+export const instrumentSnapshot = strictObject({
+  id: uuid().required(),
+  tag: line(40).required(),
+  serial: line(60).required(),
+  channels: yup.array(channelSnapshot.required()).strict(true).min(1).max(16).required(),
   calibratedOn: localDate().required(),
   calibrationUntil: localDate().required(),
   calibrationCertificate: line(60).required(),
 })
+export type InstrumentSnapshot = yup.InferType<typeof instrumentSnapshot>
+
+/** A differential gauge as it was written down while it was the only kind of instrument. */
+export interface OneGauge {
+  readonly id: string
+  readonly tag: string
+  readonly serial: string
+  readonly accuracyPercent: number
+  readonly accuracyOf: 'span' | 'reading'
+  readonly span: number
+  readonly spanUnit: string
+  readonly calibratedOn: string
+  readonly calibrationUntil: string
+  readonly calibrationCertificate: string
+}
+
+/** A gauge with one scale, as an instrument. */
+export const gaugeAsInstrument = ({
+  accuracyPercent,
+  accuracyOf,
+  span,
+  spanUnit,
+  ...gauge
+}: OneGauge): InstrumentSnapshot => ({
+  ...gauge,
+  channels: [
+    { id: 'main', dimension: 'differential', span, unit: spanUnit, accuracyPercent, accuracyOf },
+  ],
+})
+
+/** A channel’s name among all instruments of a test. */
+export const channelName = (
+  instrument: { readonly tag: string },
+  channel: { readonly id: string },
+) => `${instrument.tag}/${channel.id}`
 
 export const licenceSnapshot = strictObject({
   kind: slug().required(),

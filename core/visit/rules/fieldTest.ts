@@ -1,12 +1,12 @@
 import { NotInLibrary } from '../../library'
 import type { StepRecord } from '../../procedure'
 import { validOn } from '../../programme'
-import { type Doubt, impossible } from '../../rules'
+import { channelFor, type Doubt, impossible } from '../../rules'
 import type { PayloadOf, VisitEvent } from '../log/events'
 import type { RunName } from '../log/words'
 import type { Station } from '../log/stations'
 import { localDateOf } from '../log/clock'
-import { missingItems } from '../derived/verdicts'
+import { channelsOf, missingItems } from '../derived/verdicts'
 import { pinnedTests, planOfVisit } from '../derived/pinned'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
 import type { RunState, VisitState } from '../log/state'
@@ -18,13 +18,14 @@ export function guardStart(
   event: VisitEvent<'test-started'>,
   context: GuardContext,
 ): Refusal | null {
-  const { run, gauge } = event.payload
+  const { run, instruments } = event.payload
   const place = atStation(state, runStation(run))
   if (place) return place
   const today = localDateOf(event)
-  if (!validOn(today, gauge.calibratedOn, gauge.calibrationUntil)) {
+  const expired = instruments.find((i) => !validOn(today, i.calibratedOn, i.calibrationUntil))
+  if (expired) {
     return refuse(
-      `Gauge ${gauge.tag} is not in calibration on ${today} (${gauge.calibratedOn} to ${gauge.calibrationUntil}).`,
+      `Gauge ${expired.tag} is not in calibration on ${today} (${expired.calibratedOn} to ${expired.calibrationUntil}).`,
       'Choose a gauge whose calibration covers today.',
     )
   }
@@ -187,19 +188,11 @@ function readingRefusal(
 
 /** Why a reading cannot be what the gauge of its run showed, with what was probably meant; or null. */
 export function doubtOf(
-  reading: Pick<PayloadOf<'reading'>, 'dimension' | 'value' | 'unit'>,
-  { started }: Pick<RunState, 'started'>,
+  reading: Pick<PayloadOf<'reading'>, 'dimension' | 'value' | 'unit' | 'channel'>,
+  run: Pick<RunState, 'started'>,
 ): Doubt | null {
-  const { gauge, linePressure } = started
-  return impossible(reading, {
-    gauge: {
-      percent: gauge.accuracyPercent,
-      of: gauge.accuracyOf,
-      span: gauge.span,
-      unit: gauge.spanUnit,
-    },
-    linePressure,
-  })
+  const channel = channelFor({ channels: channelsOf(run) }, reading)
+  return impossible(reading, { channel, linePressure: run.started.linePressure })
 }
 
 export function guardFinish(

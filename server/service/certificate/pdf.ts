@@ -1,6 +1,6 @@
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import type { CertificatePayload, CertifiedRun } from '@uvanta/core/certificate'
+import { type CertificatePayload, type CertifiedRun, instrumentsOf } from '@uvanta/core/certificate'
 import { unitLabel } from '@uvanta/core/quantity'
 import type { ItemJudgement } from '@uvanta/core/rules'
 import pdfmake from 'pdfmake'
@@ -118,6 +118,7 @@ const ruled = {
 function titleBlock(p: CertificatePayload): Content {
   const e = p.equipment
   const final = p.asLeft ?? ('verdict' in p.asFound ? p.asFound : null)
+  const gauges = final ? instrumentsOf(final) : []
   return {
     layout: ruled,
     table: {
@@ -158,17 +159,17 @@ function titleBlock(p: CertificatePayload): Content {
           '',
         ],
         [
-          cell('Gauge', final ? `${final.gauge.tag} · ${final.gauge.serial}` : '', {
+          cell('Gauge', gauges.map((g) => `${g.tag} · ${g.serial}`).join(', '), {
             mono: true,
             colSpan: 2,
           }),
           '',
           cell(
             'Calibrated',
-            final ? `${final.gauge.calibratedOn} to ${final.gauge.calibrationUntil}` : '',
+            gauges.map((g) => `${g.calibratedOn} to ${g.calibrationUntil}`).join(', '),
             { mono: true },
           ),
-          cell('Calibration certificate', final?.gauge.calibrationCertificate ?? '', {
+          cell('Calibration certificate', gauges.map((g) => g.calibrationCertificate).join(', '), {
             mono: true,
           }),
         ],

@@ -1,11 +1,13 @@
 import type { Person } from '@uvanta/contract'
 import { validOn } from '@uvanta/core/programme'
 import {
+  canonicalJson,
   clockDoubt,
   type EventDraft,
+  gaugeAsInstrument,
   type GuardContext,
   localDateOf,
-  type PayloadOf,
+  type InstrumentSnapshot,
 } from '@uvanta/core/visit'
 import type { App } from '../../context'
 import type { OpenLog } from './openLog'
@@ -32,8 +34,8 @@ export async function claimsChecked(
   const day = doubtful ? app.today() : localDateOf(draft)
   const licences = actor.licences.filter((l) => l.issuedOn <= localDateOf(draft))
   if (draft.kind === 'test-started') {
-    const { gauge, licence } = draft.payload
-    await gaugeChecked(app, draft, gauge, day)
+    const { instruments, licence } = draft.payload
+    for (const instrument of instruments) await gaugeChecked(app, draft, instrument, day)
     const held = licences.find((l) => l.number === licence.number && l.kind === licence.kind)
     if (doubtful && held && held.expiresOn < day) {
       throw refused(
@@ -64,7 +66,7 @@ function timeDoubted(
 async function gaugeChecked(
   app: App,
   draft: EventDraft,
-  claimed: PayloadOf<'test-started'>['gauge'],
+  claimed: InstrumentSnapshot,
   day: string,
 ): Promise<void> {
   const gauge = await readGauge(app, claimed.id).catch((error: unknown) => {
@@ -78,19 +80,20 @@ async function gaugeChecked(
       'Choose one of the list.',
     )
   }
-  const own = {
+  const own = gaugeAsInstrument({
+    ...claimed,
     tag: gauge.tag,
     serial: gauge.serial,
     accuracyPercent: gauge.accuracyPercent,
     accuracyOf: gauge.accuracyOf,
     span: Number(gauge.span),
     spanUnit: gauge.spanUnit,
-  }
-  const strange = Object.entries(own).find(([k, v]) => claimed[k as keyof typeof own] !== v)
+  })
+  const strange = differenceOf(own, claimed)
   if (strange) {
     throw refused(
       draft,
-      `Gauge ${gauge.tag} is another in the register: ${strange[0]} is ${strange[1]} there.`,
+      `Gauge ${gauge.tag} is another in the register: ${strange}.`,
       'Reload the page to take up the register, then start the test again.',
     )
   }
@@ -114,4 +117,13 @@ async function gaugeChecked(
       'Test with a gauge whose calibration covers the day.',
     )
   }
+}
+
+/** The first thing in which what a device says of an instrument differs from the register. */
+function differenceOf(own: InstrumentSnapshot, claimed: InstrumentSnapshot): string | null {
+  if (own.tag !== claimed.tag) return `its tag is ${own.tag} there`
+  if (own.serial !== claimed.serial) return `its serial is ${own.serial} there`
+  const [channel] = own.channels
+  if (canonicalJson(own.channels) === canonicalJson(claimed.channels)) return null
+  return `it shows ${channel?.span} ${channel?.unit}, ± ${channel?.accuracyPercent} % of ${channel?.accuracyOf} there`
 }

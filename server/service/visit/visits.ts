@@ -1,3 +1,4 @@
+import type { AnyQuantity } from '@uvanta/core/quantity'
 import type { Person, Visit, VisitRow } from '@uvanta/contract'
 import { NotInLibrary, pinsInForce, testPlanOf } from '@uvanta/core/library'
 import { CHAIN_START, type PayloadOf } from '@uvanta/core/visit'
@@ -161,6 +162,9 @@ async function planPayload(
       site: e.site.name,
       address: e.site.address,
       customer: e.site.customer,
+      ...(e.setPoint
+        ? { nominals: [{ name: 'set-point', value: e.setPoint as AnyQuantity }] }
+        : {}),
     },
   }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { CertificatePayload } from '@uvanta/core/certificate'
+import { type CertificatePayload, instrumentsOf } from '@uvanta/core/certificate'
 import { computed } from 'vue'
 import { dateWords, outcomeWords, timeWords } from '@/composables/words'
 import StateMark from './StateMark.vue'
@@ -13,6 +13,7 @@ const final = computed(() => props.payload.asLeft ?? found.value)
 const cells = computed(() => {
   const { equipment: e, tester } = props.payload
   const f = final.value
+  const gauges = f ? instrumentsOf(f) : []
   return [
     { label: 'Equipment', value: e.tag, mono: true },
     { label: 'Serial', value: e.serial, mono: true },
@@ -21,12 +22,17 @@ const cells = computed(() => {
     { label: 'Position', value: e.position, span: 2 },
     { label: 'Tester', value: tester.name },
     { label: 'Licence', value: tester.licence, mono: true },
-    { label: 'Gauge', value: f ? `${f.gauge.tag} · ${f.gauge.serial}` : '–', mono: true },
+    {
+      label: 'Gauge',
+      value: gauges.map((g) => `${g.tag} · ${g.serial}`).join(', ') || '–',
+      mono: true,
+    },
     {
       label: 'In calibration',
-      value: f
-        ? `${dateWords(f.gauge.calibratedOn)} to ${dateWords(f.gauge.calibrationUntil)}`
-        : '–',
+      value:
+        gauges
+          .map((g) => `${dateWords(g.calibratedOn)} to ${dateWords(g.calibrationUntil)}`)
+          .join(', ') || '–',
     },
     { label: 'Line pressure', value: f?.linePressure ?? 'not recorded', mono: true },
     { label: 'Issued', value: timeWords(props.payload.issuedAt) },

@@ -12,8 +12,13 @@ import {
   strictObject,
 } from '../../../schema'
 import { kind } from '../kind'
-import { gaugeSnapshot, licenceSnapshot } from '../snapshots'
+import { gaugeAsInstrument, instrumentSnapshot, licenceSnapshot, type OneGauge } from '../snapshots'
 import { run } from './fields'
+
+/** Before, a test was made with one differential gauge. */
+function severalInstruments({ gauge, ...test }: { readonly gauge: OneGauge }) {
+  return { ...test, instruments: [gaugeAsInstrument(gauge)] }
+}
 
 /** What a field test writes. */
 export const fieldTestKinds = {
@@ -25,12 +30,13 @@ export const fieldTestKinds = {
       run: run().required(),
       procedureId: slug().required(),
       procedureVersion: integer(1, 9999).required(),
-      gauge: gaugeSnapshot.required(),
+      instruments: yup.array(instrumentSnapshot.required()).strict(true).min(1).max(8).required(),
       /** Version of the visit’s rule pack; absent in older logs, where the plan’s holds. */
       packVersion: integer(1, 9999),
       licence: licenceSnapshot.required(),
       linePressure: anyQuantity().default(undefined).optional(),
     }),
+    { version: 2, upcast: { 1: severalInstruments } },
   ),
   'step-done': kind(strictObject({ run: run().required(), step: slug().required() })),
   reading: kind(
@@ -40,6 +46,8 @@ export const fieldTestKinds = {
       dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
       value: displayed().required(),
       unit: line(12).required(),
+      /** Channel that showed it, where more than one shows such a quantity. */
+      channel: line(80),
       source: yup
         .string()
         .strict(true)

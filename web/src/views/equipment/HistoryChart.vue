@@ -33,7 +33,11 @@ const items = computed(() => {
   const known = tests
     .filter((t) => t.kind === props.kind)
     .flatMap((t) => t.items)
-    .filter((i) => i.basis === 'limit' && i.atLeast?.dimension === 'differential')
+    .flatMap(({ id, title, ...i }) =>
+      i.basis === 'limit' && i.atLeast?.dimension === 'differential'
+        ? [{ id, title, atLeast: i.atLeast }]
+        : [],
+    )
   // Packs of different schools judge the same items: each is drawn once, and only if it was read.
   return known.filter((i, n) => read.has(i.id) && known.findIndex((k) => k.id === i.id) === n)
 })
@@ -45,9 +49,8 @@ const data = computed<ChartData<'line', (number | null)[]>>(() => {
   const inks = [cssColour('--blue'), cssColour('--warn'), cssColour('--pass'), cssColour('--fail')]
   const datasets = items.value.flatMap((item, index) => {
     const color = inks[index % inks.length] as string
-    const limit = item.atLeast
-      ? convertValue('differential', Number(item.atLeast.value), item.atLeast.unit, UNIT)
-      : null
+    const { value, unit } = item.atLeast
+    const limit = convertValue('differential', Number(value), unit, UNIT)
     const of = (run: string) =>
       visits.value.map((v) => {
         const r = v.readings.find((x) => x.run === run && x.item === item.id)

@@ -46,7 +46,8 @@ const words: Words = {
   photo: (p) => `Photograph: ${p.caption}`,
   result: (p) => `${p.title}: ${p.says}`,
   'as-found-impossible': (p) => `As-found not taken: ${p.reason}`,
-  'test-started': (p) => `${runWords[p.run]} test begun with gauge ${p.gauge.tag}`,
+  'test-started': (p) =>
+    `${runWords[p.run]} test begun with gauge ${p.instruments.map((i) => i.tag).join(', ')}`,
   'step-done': () => null,
   reading: (p) =>
     `${runWords[p.run]} ${itemWords(p.item)}: ${formatQuantity(p)}${insisted(p.insisted)}`,

@@ -2,7 +2,7 @@
 import { api, type Gauge, licenceKinds } from '@uvanta/contract'
 import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/programme'
-import type { Refusal, RunName } from '@uvanta/core/visit'
+import { gaugeAsInstrument, type Refusal, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { call } from '@/api/client'
@@ -37,7 +37,7 @@ onMounted(async () => {
   try {
     await Promise.all([load(), link.load()])
     const fit = gauges.value ?? []
-    const earlier = store.state.runs['as-found']?.started.gauge.id
+    const earlier = store.state.runs['as-found']?.started.instruments[0]?.id
     const wanted = fit.find((g) => g.id === (earlier ?? remembered.value))
     gaugeId.value = (wanted ?? fit.find((g) => calibrationOf(g)))?.id ?? ''
   } finally {
@@ -83,18 +83,20 @@ function start() {
     procedureId: props.plan.procedure.id,
     procedureVersion: props.plan.procedure.version,
     packVersion: props.plan.pack.version,
-    gauge: {
-      id: g.id,
-      tag: g.tag,
-      serial: g.serial,
-      accuracyPercent: g.accuracyPercent,
-      accuracyOf: g.accuracyOf,
-      span: Number(g.span),
-      spanUnit: g.spanUnit,
-      calibratedOn: c.calibratedOn,
-      calibrationUntil: c.validUntil,
-      calibrationCertificate: c.certificate,
-    },
+    instruments: [
+      gaugeAsInstrument({
+        id: g.id,
+        tag: g.tag,
+        serial: g.serial,
+        accuracyPercent: g.accuracyPercent,
+        accuracyOf: g.accuracyOf,
+        span: Number(g.span),
+        spanUnit: g.spanUnit,
+        calibratedOn: c.calibratedOn,
+        calibrationUntil: c.validUntil,
+        calibrationCertificate: c.certificate,
+      }),
+    ],
     licence: {
       kind: licence.value.kind,
       number: licence.value.number,

@@ -69,7 +69,7 @@ describe('the test sheet', () => {
     await fill('Line pressure', '62')
     await begun()
     expect(store.state.runs['as-found']?.started).toMatchObject({
-      gauge: { tag: 'G-1', calibrationCertificate: 'CAL-1' },
+      instruments: [{ tag: 'G-1', calibrationCertificate: 'CAL-1' }],
       licence: { number: 'backflow-tester-check-first-1' },
       linePressure: { value: '62', unit: 'psi' },
       packVersion: store.state.plan?.pins?.pack?.version,

@@ -101,9 +101,10 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       return false
     }
     // The certificate names this gauge and its calibration: a reading of another one is none of its.
-    const named = visit.state.runs[run]?.started.gauge
-    if (named && named.serial !== hello.serial) {
-      message.value = `On the line is gauge ${hello.tag}, serial ${hello.serial}; this test was begun with ${named.tag}, serial ${named.serial}. Connect that one, or type what it shows.`
+    const named = visit.state.runs[run]?.started.instruments ?? []
+    if (!named.some((i) => i.serial === hello.serial)) {
+      const begun = named.map((i) => `${i.tag}, serial ${i.serial}`).join('; ')
+      message.value = `On the line is gauge ${hello.tag}, serial ${hello.serial}; this test was begun with ${begun}. Connect that one, or type what it shows.`
       return false
     }
     const picked = pick(asItStands)

@@ -1,0 +1,41 @@
+import * as yup from 'yup'
+import type { StepRecord } from '../../procedure'
+import { slug, strictObject } from '../../schema'
+import type { Outcome } from '../decision'
+import { standingAnswer } from '../measure'
+import type { TestRun } from '../types'
+import { itemFields } from './fields'
+
+const schema = strictObject({
+  ...itemFields('answer'),
+  accept: yup
+    .array(slug().required())
+    .strict(true)
+    .min(1)
+    .required('an answer needs “accept”: the answers that are wanted'),
+})
+type Item = yup.InferType<typeof schema>
+
+/** What was seen, of a closed list: no value, no uncertainty. */
+export const answer = {
+  schema,
+  recorded: true,
+  restsOn: () => [],
+  judge: (item: Item, run: TestRun, blocked: string | undefined) => {
+    const given = standingAnswer(run, item.id)
+    if (!given) return { outcome: 'not-assessed' as const, reason: 'not recorded yet' }
+    const accepted = item.accept.includes(given.answer)
+    const outcome: Outcome = blocked ? 'not-assessed' : accepted ? 'pass' : 'fail'
+    return {
+      outcome,
+      answer: given.label,
+      reason: blocked ?? (accepted ? given.label : (item.says ?? item.reason ?? given.label)),
+    }
+  },
+  faults: (item: Item, record: StepRecord): string[] => {
+    const known = (record.answers ?? []).map((a) => a.id)
+    return item.accept
+      .filter((a) => !known.includes(a))
+      .map((a) => `“${a}” is not an answer of ${item.id}: ${known.join(', ')}`)
+  },
+}

@@ -1,0 +1,40 @@
+import type * as yup from 'yup'
+import type { StepRecord } from '../../procedure'
+import type { AnyQuantity } from '../../quantity'
+import type { Measured } from '../measure'
+import type { TestRun } from '../types'
+
+/** Why nothing can be judged: not recorded, or of another quantity than its limit. */
+export interface Missing {
+  readonly missing: string
+}
+
+/** The ends between which a value is accepted, in the unit in which it was measured. */
+export interface Ends {
+  readonly low?: number
+  readonly high?: number
+  /** Digits in which the ends are printed. */
+  readonly digits: number
+}
+
+/** What the steps of a procedure record, by item. */
+export type Records = ReadonlyMap<string, StepRecord>
+
+/**
+ * A way of judging an item of a rule pack: what the pack says for it, what is held against what, and
+ * what else it rests on. Everything that knows this basis is in its one file.
+ * @typeParam I the item as the pack says it
+ */
+export interface Basis<I> {
+  readonly schema: yup.Schema<I>
+  /** Whether the item is recorded itself by a step; else it is worked out from other items. */
+  readonly recorded: boolean
+  /** Items and nominal values that it is worked out from. */
+  readonly restsOn: (item: I) => readonly string[]
+  /** The quantity of its limits; undefined where it has none. */
+  readonly limit: (item: I) => AnyQuantity | undefined
+  readonly measure: (item: I, run: TestRun) => Measured | Missing
+  readonly ends: (item: I, run: TestRun, unit: string) => Ends | Missing
+  /** What the pack gets wrong about what the procedure records. */
+  readonly faults?: (item: I, record: StepRecord) => string[]
+}
