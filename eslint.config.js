@@ -20,8 +20,22 @@ export default ts.config(
   ...vue.configs['flat/recommended'],
   {
     files: ['**/*.{ts,vue}'],
-    languageOptions: { parserOptions: { extraFileExtensions: ['.vue'] } },
+    languageOptions: {
+      parserOptions: {
+        extraFileExtensions: ['.vue'],
+        projectService: { allowDefaultProject: ['*.js', '*.ts', 'scripts/*.ts'] },
+        tsconfigRootDir: import.meta.dirname,
+      },
+    },
     rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': [
+        'error',
+        { considerDefaultExhaustiveForUnions: true },
+      ],
+      '@typescript-eslint/no-unnecessary-condition': 'error',
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/consistent-type-imports': 'error',
       '@typescript-eslint/no-unused-vars': [

@@ -106,7 +106,8 @@ export const gauges = {
     }).test(
       'in-order',
       'the calibration ends before it begins: check both dates',
-      (v) => !v?.calibratedOn || !v.validUntil || v.calibratedOn <= v.validUntil,
+      (v: { calibratedOn?: string; validUntil?: string } | undefined) =>
+        !v?.calibratedOn || !v.validUntil || v.calibratedOn <= v.validUntil,
     ),
     response: gaugeSchema,
   }),

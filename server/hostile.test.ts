@@ -73,7 +73,7 @@ function makeAttempts(
   const list: Attempt[] = []
 
   for (const value of VALUES) {
-    const shown = JSON.stringify(value)?.slice(0, 24)
+    const shown = String(JSON.stringify(value)).slice(0, 24)
     for (const field of ['kind', 'siteId', 'sizeIn', 'service', 'dueOn', 'programme'] as const) {
       list.push(
         post(`equipment ${field}=${shown}`, '/api/v1/equipment', {

@@ -1,1 +1,14 @@
 export { type Opening, openingParts, openings } from './openings'
+export { apparatusKinds, apparatusOf } from './registry'
+export {
+  type Apparatus,
+  type Element,
+  elementLabel,
+  movableElements,
+  onLine,
+  type Place,
+  portsOf,
+  restOpening,
+  restOpeningOf,
+  type Role,
+} from './types'

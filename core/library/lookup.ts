@@ -1,4 +1,3 @@
-import type { AssemblyKind } from '../apparatus/backflow'
 import { type Guide, serves } from '../guide'
 import type { PackTest, RulePack } from '../rules'
 import type { Procedure } from '../procedure'
@@ -52,11 +51,7 @@ export interface TestPlan {
   readonly procedure: Procedure
 }
 
-export function testPlanOf(
-  library: Library,
-  packId: string,
-  kind: AssemblyKind | string,
-): TestPlan {
+export function testPlanOf(library: Library, packId: string, kind: string): TestPlan {
   const pack = rulePackOf(library, packId)
   const test = packTestOf(pack, kind)
   return { pack, test, procedure: procedureOf(library, test.procedure) }

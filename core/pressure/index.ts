@@ -1,5 +1,5 @@
 export {
-  assemblySite,
+  apparatusSite,
   connectedWith,
   type IsolationSite,
   type Openings,

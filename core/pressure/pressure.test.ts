@@ -1,6 +1,7 @@
+import { apparatusOf } from '../apparatus'
 import { describe, expect, it } from 'vitest'
 import {
-  assemblySite,
+  apparatusSite,
   connectedWith,
   type PressureZone,
   roundZones,
@@ -31,6 +32,8 @@ const connected = (id: string) => {
   return connectedWith(site, found)
 }
 
+const inside = (kind: string) => apparatusSite(apparatusOf(kind)!)
+
 describe('the spaces of a guide', () => {
   it('are shut off by their own valves and by those of what feeds them', () => {
     expect(shutFor(zoneSite(regulator), 'inlet')).toEqual(['inlet-valve'])
@@ -60,10 +63,10 @@ describe('the spaces of a guide', () => {
 describe('the spaces of an assembly', () => {
   const shut = { 'shutoff-1': 'shut', 'shutoff-2': 'shut' } as const
   it('all live in service', () => {
-    expect(new Set(Object.values(spaceStates(assemblySite('RP'), {})))).toEqual(new Set(['live']))
+    expect(new Set(Object.values(spaceStates(inside('RP'), {})))).toEqual(new Set(['live']))
   })
   it('two shut valves trap what stands between them, checks or not', () => {
-    const zones = spaceStates(assemblySite('DC'), shut)
+    const zones = spaceStates(inside('DC'), shut)
     expect(zones).toMatchObject({
       inlet: 'live',
       'body-1': 'trapped',
@@ -72,18 +75,18 @@ describe('the spaces of an assembly', () => {
     })
   })
   it('an open cock vents its own space and what flows towards it, not what a check holds behind it', () => {
-    const open3 = spaceStates(assemblySite('DC'), { ...shut, 'cock-3': 'open' })
+    const open3 = spaceStates(inside('DC'), { ...shut, 'cock-3': 'open' })
     expect(open3).toMatchObject({ 'body-1': 'vented', zone: 'vented', 'body-2': 'trapped' })
-    const open4 = spaceStates(assemblySite('DC'), { ...shut, 'cock-4': 'open' })
+    const open4 = spaceStates(inside('DC'), { ...shut, 'cock-4': 'open' })
     expect(open4).toMatchObject({ 'body-1': 'vented', zone: 'vented', 'body-2': 'vented' })
   })
   it('a cock with a hose on it vents nothing', () => {
-    const zones = spaceStates(assemblySite('DC'), { ...shut, 'cock-3': 'open' }, [], ['cock-3'])
+    const zones = spaceStates(inside('DC'), { ...shut, 'cock-3': 'open' }, [], ['cock-3'])
     expect(zones.zone).toBe('trapped')
   })
   it('the customer’s side is a source: open to it, a body is live though its supply is shut', () => {
     const openings = { 'shutoff-1': 'shut', 'cock-4': 'open' } as const
-    const states = spaceStates(assemblySite('DC'), openings)
+    const states = spaceStates(inside('DC'), openings)
     expect(states).toMatchObject({ 'body-2': 'live', outlet: 'live', 'body-1': 'vented' })
     const guided = siteOf(
       { zones: [zone('body', { shutBy: ['shutoff-1', 'shutoff-2'], ventedBy: ['cock-4'] })] },
@@ -92,7 +95,7 @@ describe('the spaces of an assembly', () => {
     expect(guided && spaceStates(guided, openings)).toEqual(states)
   })
   it('the bypass of a detector keeps the body behind the main checks live', () => {
-    const zones = spaceStates(assemblySite('DCDA'), { 'shutoff-2': 'shut' })
+    const zones = spaceStates(inside('DCDA'), { 'shutoff-2': 'shut' })
     expect(zones['body-2']).toBe('live')
   })
 })

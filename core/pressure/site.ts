@@ -1,4 +1,4 @@
-import { type AssemblyKind, isAssemblyKind, layoutOf } from '../apparatus/backflow'
+import { type Apparatus, apparatusOf } from '../apparatus'
 import type { Opening } from '../apparatus'
 import { spread } from '../graph'
 
@@ -69,27 +69,27 @@ export function siteOf(
 ): IsolationSite | null {
   const zones = guide?.zones ?? []
   const named = zones.flatMap((z) => [...(z.shutBy ?? []), ...z.ventedBy])
-  if (isAssemblyKind(kind)) {
-    const own = layoutSite(kind)
+  const apparatus = apparatusOf(kind)
+  if (apparatus) {
+    const own = layoutSite(apparatus)
     const known = new Set(own.valves.map((v) => v.id))
     if (named.every((v) => known.has(v))) return { ...own, zones: zonesOn(own, zones) }
   }
   return zones.length > 0 ? zoneSite(zones) : null
 }
 
-/** The spaces and valves of a kind of assembly, without a guide: all of its inside is one zone. */
-export const assemblySite = (kind: AssemblyKind): IsolationSite => {
-  const own = layoutSite(kind)
+/** The spaces and valves of an apparatus, without a guide: all of its inside is one zone. */
+export const apparatusSite = (apparatus: Apparatus): IsolationSite => {
+  const own = layoutSite(apparatus)
   return { ...own, zones: zonesOn(own, []) }
 }
 
-function layoutSite(kind: AssemblyKind): Omit<IsolationSite, 'zones'> {
-  const { places, elements } = layoutOf(kind)
+function layoutSite({ places, elements }: Apparatus): Omit<IsolationSite, 'zones'> {
   return {
     spaces: places.map((p) => ({
       id: p.id,
       title: p.label,
-      source: p.id === 'inlet' || p.id === 'outlet',
+      source: p.source ?? false,
     })),
     valves: elements.flatMap((e): SiteValve[] => {
       if (e.role === 'shutoff' && e.to)

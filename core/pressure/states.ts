@@ -1,5 +1,5 @@
 import type { Opening } from '../apparatus'
-import { restOpening } from '../apparatus/backflow'
+import { restOpening } from '../apparatus'
 import type { IsolationSite, Openings } from './site'
 import { spread } from '../graph'
 

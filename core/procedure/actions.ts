@@ -1,4 +1,3 @@
-import type { HoseName } from '../apparatus/backflow'
 import type { Opening } from '../apparatus'
 import type { ProcedureStep } from './types'
 
@@ -13,7 +12,7 @@ export type StepAction =
     }
   | {
       readonly kind: 'hose'
-      readonly hose: HoseName
+      readonly hose: string
       readonly port: string | null
       readonly lastsS: 0
     }
@@ -50,7 +49,7 @@ export function actionsOf(step: ProcedureStep): StepAction[] {
 /** A valve turned or a hose moved, as it stands on record. */
 export type HandMove =
   | { readonly element: string; readonly to: Opening }
-  | { readonly hose: HoseName; readonly port?: string | undefined }
+  | { readonly hose: string; readonly port?: string | undefined }
 
 /** How many of a step’s actions the moves on record have carried out, in its order. */
 export function carriedOut(actions: readonly StepAction[], moves: readonly HandMove[]): number {

@@ -1,4 +1,4 @@
-import { onLine } from '../apparatus/backflow'
+import { apparatusOf, onLine } from '../apparatus'
 import type { FieldFault } from '../schema'
 import type { Procedure, ProcedureFile, ProcedureInclude, ProcedureStep } from './types'
 
@@ -17,7 +17,7 @@ export function expandProcedure(
   const origins: number[] = []
   const steps = file.steps.flatMap((step, index) => {
     const own =
-      'include' in step ? takeOver(step, all, [file.id], `steps[${index}]`, faults) : [step]
+      'include' in step ? takeOver(step, file, all, [file.id], `steps[${index}]`, faults) : [step]
     origins.push(...own.map(() => index))
     return own
   })
@@ -32,6 +32,7 @@ export interface Expanded {
 
 function takeOver(
   wanted: ProcedureInclude,
+  { kind }: Pick<ProcedureFile, 'kind'>,
   all: readonly ProcedureFile[],
   chain: readonly string[],
   path: string,
@@ -47,34 +48,40 @@ function takeOver(
     return fault(`goes round in a circle: ${[...chain, source.id].join(' → ')}`)
   }
   const own = source.steps.flatMap((step) =>
-    'include' in step ? takeOver(step, all, [...chain, source.id], path, faults) : [step],
+    'include' in step ? takeOver(step, source, all, [...chain, source.id], path, faults) : [step],
   )
+  const apparatus = apparatusOf(kind)
+  const lines = ['main', ...(apparatus?.lines ?? [])]
+  if (!lines.includes(wanted.line))
+    fault(`a ${kind} has no line “${wanted.line}”: ${lines.join(', ')}`)
   for (const name of wanted.without ?? []) {
     if (!own.some((s) => s.id === name)) {
       fault(`“${source.id}” has no step “${name}” to leave out`)
     }
   }
+  const bench = (apparatus?.bench ?? []).map((v) => v.id)
   return own
     .filter((s) => !wanted.without?.includes(s.id))
-    .map((s) => (wanted.line === 'bypass' ? onBypass(s) : s))
+    .map((s) => (wanted.line === 'main' ? s : besideMain(s, wanted.line, bench)))
 }
 
-/** The same step on the bypass: names of the assembly carry the prefix, those of the test kit do not. */
-function onBypass(step: ProcedureStep): ProcedureStep {
-  const own = (element: string) =>
-    /^(cock|shutoff|check|relief)/.test(element) ? onLine('bypass', element) : element
+/** The same step on a line beside the main one: names of the equipment carry its prefix, those of the instruments do not. */
+function besideMain(step: ProcedureStep, line: string, bench: readonly string[]): ProcedureStep {
+  const own = (element: string) => (bench.includes(element) ? element : onLine(line, element))
+  const words = line.charAt(0).toUpperCase() + line.slice(1)
+  const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
   return {
     ...step,
-    id: onLine('bypass', step.id),
-    title: `Bypass: ${step.title.charAt(0).toLowerCase()}${step.title.slice(1)}`,
+    id: onLine(line, step.id),
+    title: `${words}: ${lower(step.title)}`,
     ...(step.moves ? { moves: step.moves.map((m) => ({ ...m, element: own(m.element) })) } : {}),
     ...(step.connect ? { connect: step.connect.map((c) => ({ ...c, port: own(c.port) })) } : {}),
     ...(step.record
       ? {
           record: {
             ...step.record,
-            item: onLine('bypass', step.record.item),
-            title: `Bypass ${step.record.title.charAt(0).toLowerCase()}${step.record.title.slice(1)}`,
+            item: onLine(line, step.record.item),
+            title: `${words} ${lower(step.record.title)}`,
           },
         }
       : {}),

@@ -142,3 +142,43 @@ describe('names in a procedure', () => {
     ])
   })
 })
+
+describe('a procedure against its apparatus', () => {
+  const [shipped] = shippedLibrary.procedures.filter((p) => p.kind === 'RP')
+  const faultsOf = (change: Partial<typeof shipped>) =>
+    procedureFaults({ ...shipped!, ...change }).map((f) => f.message)
+  const first = (more: Partial<ProcedureStep>) => ({
+    steps: [step({ ...more }), ...shipped!.steps.slice(1)],
+  })
+  it('is for a kind that is known', () => {
+    expect(faultsOf({})).toEqual([])
+    expect(faultsOf({ kind: 'kettle' })[0]).toMatch(/nothing is known of a “kettle”: RP, DC/)
+  })
+  it('turns, and fits hoses to, only what that kind has', () => {
+    expect(faultsOf(first({ moves: [{ element: 'tap', to: 'open' }] }))[0]).toMatch(
+      /a RP has no “tap”: cock-1/,
+    )
+    expect(faultsOf(first({ connect: [{ hose: 'high', port: 'tap' }] }))[0]).toMatch(
+      /no port “tap”/,
+    )
+    expect(faultsOf(first({ connect: [{ hose: 'long', port: 'cock-2' }] }))[0]).toMatch(
+      /no hose “long”: high, low, bypass/,
+    )
+    expect(faultsOf(first({ disconnect: ['long'] }))[0]).toMatch(/no hose “long”/)
+  })
+  it('takes steps over only to a line that the kind has', () => {
+    const take = (kind: string, line: string) => {
+      const file = {
+        ...shipped!,
+        id: 'mine',
+        kind,
+        steps: [{ include: shipped!.id, line }],
+      } as ProcedureFile
+      const made = expandProcedure(file, [file, shipped as ProcedureFile])
+      return 'faults' in made ? made.faults.map((f) => f.message) : made.procedure.steps[0]?.id
+    }
+    expect(take('RP', 'bypass')).toEqual(['a RP has no line “bypass”: main'])
+    expect(take('RPDA', 'bypass')).toMatch(/^bypass-/)
+    expect(take('RPDA', 'main')).not.toMatch(/^bypass-/)
+  })
+})

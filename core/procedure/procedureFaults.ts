@@ -1,4 +1,4 @@
-import { movableElements, portsOf } from '../apparatus/backflow'
+import { type Apparatus, apparatusKinds, apparatusOf, movableElements, portsOf } from '../apparatus'
 import type { FieldFault } from '../schema'
 import type { Procedure, ProcedureStep } from './types'
 
@@ -7,6 +7,11 @@ import type { Procedure, ProcedureStep } from './types'
  * Each fault carries the path at which the author mends it.
  */
 export function procedureFaults(procedure: Procedure): FieldFault[] {
+  const apparatus = apparatusOf(procedure.kind)
+  if (!apparatus) {
+    const known = apparatusKinds.join(', ')
+    return [{ path: 'kind', message: `nothing is known of a “${procedure.kind}”: ${known}` }]
+  }
   const faults: FieldFault[] = []
   const steps = new Set<string>()
   const items = new Set<string>()
@@ -26,7 +31,7 @@ export function procedureFaults(procedure: Procedure): FieldFault[] {
       })
     }
     if (item) items.add(item)
-    faults.push(...nameFaults(procedure, step, `steps[${index}]`))
+    faults.push(...nameFaults(apparatus, step, `steps[${index}]`))
   })
   if (items.size === 0) {
     faults.push({
@@ -37,29 +42,26 @@ export function procedureFaults(procedure: Procedure): FieldFault[] {
   return faults
 }
 
-/** Valves, cocks and ports that the kind of assembly does not have. */
-function nameFaults(procedure: Procedure, step: ProcedureStep, path: string): FieldFault[] {
-  const movable = movableElements(procedure.kind)
-  const ports = portsOf(procedure.kind)
-  const moves = (step.moves ?? []).flatMap((m, n) =>
-    movable.includes(m.element)
+/** Valves, ports and hoses that the apparatus does not have. */
+function nameFaults(apparatus: Apparatus, step: ProcedureStep, path: string): FieldFault[] {
+  const known = (list: readonly string[], what: string, name: string, at: string): FieldFault[] =>
+    list.includes(name)
       ? []
       : [
           {
-            path: `${path}.moves[${n}]`,
-            message: `a ${procedure.kind} has no “${m.element}”: ${movable.join(', ')}`,
+            path: `${path}.${at}`,
+            message: `a ${apparatus.kind} has no ${what}“${name}”: ${list.join(', ')}`,
           },
-        ],
-  )
-  const hoses = (step.connect ?? []).flatMap((c, n) =>
-    ports.includes(c.port)
-      ? []
-      : [
-          {
-            path: `${path}.connect[${n}]`,
-            message: `a ${procedure.kind} has no port “${c.port}”: ${ports.join(', ')}`,
-          },
-        ],
-  )
-  return [...moves, ...hoses]
+        ]
+  const { hoses } = apparatus
+  return [
+    ...(step.moves ?? []).flatMap((m, n) =>
+      known(movableElements(apparatus), '', m.element, `moves[${n}]`),
+    ),
+    ...(step.connect ?? []).flatMap((c, n) => [
+      ...known(portsOf(apparatus), 'port ', c.port, `connect[${n}]`),
+      ...known(hoses, 'hose ', c.hose, `connect[${n}]`),
+    ]),
+    ...(step.disconnect ?? []).flatMap((h, n) => known(hoses, 'hose ', h, `disconnect[${n}]`)),
+  ]
 }

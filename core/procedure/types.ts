@@ -1,5 +1,4 @@
 import * as yup from 'yup'
-import { assemblyKinds, hoseNames } from '../apparatus/backflow'
 import { openings } from '../apparatus'
 import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
 import { amount, integer, line, localDate, prose, slug, strictObject } from '../schema'
@@ -24,6 +23,17 @@ const answerOption = strictObject({
   label: line(80).required(),
 })
 
+/** What its check across fields looks at; any may still be missing. */
+interface RecordFields {
+  ask?: string | undefined
+  dimension?: Dimension | undefined
+  unit?: string | undefined
+  read?: string | undefined
+  creep?: unknown
+  observe?: string | undefined
+  answers?: unknown
+}
+
 const recordSchema = strictObject({
   item: slug().required(),
   ask: yup
@@ -44,7 +54,7 @@ const recordSchema = strictObject({
 }).test(
   'shape',
   'a reading needs dimension, unit and read; an answer needs observe and its list of answers; creep goes with a plateau',
-  (r) =>
+  (r: RecordFields | undefined) =>
     !r?.ask ||
     (r.ask === 'reading'
       ? Boolean(r.dimension && r.unit && r.read && isUnitOf(r.dimension, r.unit)) &&
@@ -58,7 +68,7 @@ const moveSchema = strictObject({
 })
 
 const hoseSchema = strictObject({
-  hose: yup.string().strict(true).oneOf(hoseNames).required(),
+  hose: slug().required(),
   port: slug().required(),
 })
 
@@ -72,18 +82,14 @@ const stepSchema = strictObject({
   hazard: prose(400),
   moves: yup.array(moveSchema.required()).strict(true),
   connect: yup.array(hoseSchema.required()).strict(true),
-  disconnect: yup.array(yup.string().strict(true).oneOf(hoseNames).required()).strict(true),
+  disconnect: yup.array(slug().required()).strict(true),
   record: recordSchema.default(undefined).optional(),
 })
 
-/** The steps of another procedure, on the main line or on the metered bypass. */
+/** The steps of another procedure, on the main line or on one beside it, as a metered bypass. */
 const includeSchema = strictObject({
   include: slug().required(),
-  line: yup
-    .string()
-    .strict(true)
-    .oneOf(['main', 'bypass'] as const)
-    .required(),
+  line: slug().required(),
   /** Steps of the other procedure that are left out. */
   without: yup.array(slug().required()).strict(true),
 })
@@ -97,7 +103,7 @@ const head = {
   version: integer(1, 9999).required(),
   date: localDate().required(),
   title: line(120).required(),
-  kind: yup.string().strict(true).oneOf(assemblyKinds).required(),
+  kind: line(30).required(),
   school: line(60).required(),
   source: prose(600).required(),
 }

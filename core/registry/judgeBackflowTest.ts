@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { NotInLibrary, testPlanOf } from '../library'
-import { assemblyKinds } from '../apparatus/backflow'
+import { apparatusKinds } from '../apparatus'
 import type { Procedure } from '../procedure'
 import { type Dimension, dimensionNames, dimensionTitles, isUnitOf } from '../quantity'
 import { displayed, instant, line, number, quantityOf, slug, strictObject } from '../schema'
@@ -20,12 +20,13 @@ const reading = strictObject({
 }).test(
   'unit-fits',
   'the unit does not fit the dimension',
-  (r) => !r?.dimension || !r.unit || isUnitOf(r.dimension, r.unit),
+  (r: { dimension?: Dimension; unit?: string } | undefined) =>
+    !r?.dimension || !r.unit || isUnitOf(r.dimension, r.unit),
 )
 
 const input = strictObject({
   rulePack: slug().required(),
-  kind: yup.string().strict(true).oneOf(assemblyKinds).required(),
+  kind: yup.string().strict(true).oneOf(apparatusKinds).required(),
   readings: yup.array(reading.required()).strict(true).max(60).required(),
   answers: yup
     .array(strictObject({ item: slug().required(), answer: slug().required() }).required())

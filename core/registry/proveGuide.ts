@@ -16,7 +16,11 @@ const input = strictObject({
   /** Or a guide as it stands in its file. */
   guide: yup.mixed<Guide>(),
   subGuides: yup.array(yup.mixed<SubGuide>().required()).strict(true).max(40),
-}).test('one', 'give the id of a guide, or a guide', (v) => Boolean(v?.id) !== Boolean(v?.guide))
+}).test(
+  'one',
+  'give the id of a guide, or a guide',
+  (v: { id?: unknown; guide?: unknown } | undefined) => Boolean(v?.id) !== Boolean(v?.guide),
+)
 
 export const proveGuide = computation({
   name: 'prove-guide',

@@ -73,10 +73,9 @@ function listFault(
     if (typeof most === 'number' && value.length > most) {
       return { path, message: `has ${value.length} entries: send at most ${most}` }
     }
-    const { innerType } = schema
-    if (!innerType || Array.isArray(innerType)) return null
-    if (!('innerType' in innerType || 'fields' in innerType)) return null
-    return first(value, (v, n) => listFault(innerType, v, `${path}[${n}]`))
+    const inner = Array.isArray(schema.innerType) ? undefined : schema.innerType
+    if (!inner || !('innerType' in inner || 'fields' in inner)) return null
+    return first(value, (v, n) => listFault(inner, v, `${path}[${n}]`))
   }
   if (!('fields' in schema) || !value || typeof value !== 'object') return null
   const fields = Object.entries(schema.fields)

@@ -158,7 +158,8 @@ export const anyQuantity = () =>
   }).test(
     'unit-fits',
     unitMessage,
-    (q) => !q?.dimension || !q.unit || isUnitOf(q.dimension, q.unit),
+    (q: { dimension?: Dimension; unit?: string } | undefined) =>
+      !q?.dimension || !q.unit || isUnitOf(q.dimension, q.unit),
   )
 
 function unitMessage({ value }: { value?: { dimension: Dimension; unit: string } }): string {

@@ -1,5 +1,6 @@
 import { fineGauge, type GaugeNature, GaugeResponse } from '../instrument'
-import { onLine, type SiteModel } from '../apparatus/backflow'
+import { onLine } from '../apparatus'
+import type { SiteModel } from '../apparatus/backflow'
 import { actionsOf, type Procedure, type ProcedureStep, type StepRecord } from '../procedure'
 import { convertValue, roundTo, unitDefinition } from '../quantity'
 import { pickOpening, pickPlateau } from '../trace'

@@ -79,6 +79,7 @@ export class Instrument {
         case 'TROUBLE':
           this.trouble = a as Trouble
           return
+        default: // Passed over.
       }
     } catch (error) {
       if (!(error instanceof FluidError)) throw error

@@ -2,7 +2,8 @@ import { coldWater, type Link, type Network, type Volume } from '../../fluid'
 import type { Condition, Fault, FaultKind } from './condition'
 import { type AssemblyKind, type HoseName, hoseNames } from './kinds'
 import { HOSE_CV, kitLinks, kitVolumes } from './kit'
-import { type Element, type Layout, layoutOf, onLine } from './layout'
+import { type Element, onLine } from '../types'
+import { type Layout, layoutOf } from './layout'
 
 /**
  * Springs of a healthy assembly, psi: typical values of the kinds, well over the usual acceptance
@@ -61,7 +62,7 @@ export interface AssemblySpec {
  */
 export function assemblyNetwork({ kind, sizeIn, condition }: AssemblySpec): Network {
   const layout = layoutOf(kind)
-  const size = (line: 'main' | 'bypass') => (line === 'main' ? sizeIn : BYPASS_IN)
+  const size = (line: string) => (line === 'main' ? sizeIn : BYPASS_IN)
   const faults = faultFinder(condition.faults)
   const volumes = layout.places.map((p) => {
     return {

@@ -1,5 +1,6 @@
 import type { AssemblyKind } from './kinds'
-import { type Element, layoutOf, type Role } from './layout'
+import type { Element, Role } from '../types'
+import { layoutOf } from './layout'
 
 /** What can be wrong with a part, and with which parts. */
 export const faultKinds = {

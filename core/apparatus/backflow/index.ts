@@ -1,5 +1,5 @@
 export { type AssemblySpec, assemblyNetwork } from './build'
 export * from './condition'
 export * from './kinds'
-export * from './layout'
+export { backflow, kitValves, type KitValve, layoutOf } from './layout'
 export * from './site'

@@ -1,31 +1,5 @@
-import type { AssemblyKind } from './kinds'
-import type { Opening } from '../openings'
-
-export type Role = 'shutoff' | 'cock' | 'check' | 'relief' | 'air-inlet' | 'meter'
-
-/** How a valve stands in service: shutoffs open, everything else that is turned shut. */
-export const restOpening = (role: Role | undefined): Opening =>
-  role === 'shutoff' ? 'open' : 'shut'
-
-/** One thing on an assembly that a person can point at. */
-export interface Element {
-  readonly id: string
-  readonly role: Role
-  readonly label: string
-  /** Main line, or the metered bypass of a detector assembly. */
-  readonly line: 'main' | 'bypass'
-  /** The place it stands at; for shutoffs and checks the place on its inlet side. */
-  readonly at: string
-  /** Shutoffs, checks and meter: the place on the outlet side. */
-  readonly to?: string
-}
-
-/** A water-holding space of an assembly. */
-export interface Place {
-  readonly id: string
-  readonly label: string
-  readonly line: 'main' | 'bypass'
-}
+import { type Apparatus, type Element, onLine, type Place, type Role } from '../types'
+import { type AssemblyKind, assemblyKinds, hoseNames, kindTitles } from './kinds'
 
 /** What a kind of assembly consists of, in flow order. */
 export interface Layout {
@@ -37,9 +11,6 @@ export interface Layout {
 type Line = 'main' | 'bypass'
 const words = (line: Line, text: string) =>
   line === 'main' ? text.charAt(0).toUpperCase() + text.slice(1) : `Bypass ${text}`
-
-/** Names of the bypass carry a prefix, so that one procedure serves both lines. */
-export const onLine = (line: Line, id: string): string => (line === 'main' ? id : `bypass-${id}`)
 
 /** Shutoff 1, cock 2, check 1, cock 3, check 2, cock 4, shutoff 2; cock 1 stands before shutoff 1. */
 function twoChecks(line: Line, relief: boolean, ends: { from: string; to: string }): Layout {
@@ -76,8 +47,8 @@ function twoChecks(line: Line, relief: boolean, ends: { from: string; to: string
   }
 }
 
-const inlet: Place = { id: 'inlet', label: 'Inlet', line: 'main' }
-const outlet: Place = { id: 'outlet', label: 'Outlet', line: 'main' }
+const inlet: Place = { id: 'inlet', label: 'Inlet', line: 'main', source: true }
+const outlet: Place = { id: 'outlet', label: 'Outlet', line: 'main', source: true }
 
 function plain(kind: AssemblyKind): Layout {
   const { places, elements } = twoChecks('main', kind === 'RP', { from: 'inlet', to: 'outlet' })
@@ -156,26 +127,16 @@ export const kitValves = [
 ] as const
 export type KitValve = (typeof kitValves)[number]['id']
 
-const movable: readonly Role[] = ['shutoff', 'cock']
-
-/** Ids of everything that a person can open and shut while testing a kind. */
-export function movableElements(kind: AssemblyKind): string[] {
-  const own = layoutOf(kind).elements.filter((e) => movable.includes(e.role))
-  return [...own.map((e) => e.id), ...kitValves.map((v) => v.id)]
-}
-
-/** How an element stands in service, or a valve of the test kit, which is shut. */
-export const restOpeningOf = (kind: AssemblyKind, id: string): Opening =>
-  restOpening(layoutOf(kind).elements.find((e) => e.id === id)?.role)
-
-/** Ids of the cocks a hose can be fitted to. */
-export const portsOf = (kind: AssemblyKind): string[] =>
-  layoutOf(kind)
-    .elements.filter((e) => e.role === 'cock')
-    .map((e) => e.id)
-
-/** The words for an element of an assembly or of the test kit. */
-export function elementLabel(kind: AssemblyKind, id: string): string {
-  const own = layoutOf(kind).elements.find((e) => e.id === id)
-  return own?.label ?? kitValves.find((v) => v.id === id)?.label ?? id
-}
+/** Every kind as what it is to a test. */
+export const backflow: readonly Apparatus[] = assemblyKinds.map((kind) => {
+  const { places, elements } = layoutOf(kind)
+  return {
+    kind,
+    title: kindTitles[kind],
+    places,
+    elements,
+    bench: kitValves,
+    hoses: hoseNames,
+    lines: kind === 'RPDA' || kind === 'DCDA' ? ['bypass'] : [],
+  }
+})

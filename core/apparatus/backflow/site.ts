@@ -2,7 +2,8 @@ import { coldWater, FluidError, FluidModel, GRAVITY } from '../../fluid'
 import { type AssemblySpec, assemblyNetwork } from './build'
 import { type HoseName, hoseNames } from './kinds'
 import { type Opening, openingParts } from '../openings'
-import { type Layout, layoutOf, movableElements, portsOf, restOpeningOf } from './layout'
+import { backflow } from './layout'
+import { type Apparatus, movableElements, portsOf, restOpeningOf } from '../types'
 
 /** kg/s over which a discharge is seen as a drip: about one drop in two seconds. */
 export const DRIP_KG_S = 3e-5
@@ -11,12 +12,14 @@ export const DRIP_KG_S = 3e-5
 const METER_STARTS_KG_S = 2e-3
 const STUCK_WANTS = 500
 
+const isHose = (name: string): name is HoseName => (hoseNames as readonly string[]).includes(name)
+
 /** How valves and hoses stand. */
 export interface Settings {
   /** Openings of valves; shutoffs not named are open, everything else is shut. */
   readonly openings: Readonly<Record<string, Opening>>
   /** The cock that each hose is fitted to; a hose not named hangs free. */
-  readonly hoses: Readonly<Partial<Record<HoseName, string>>>
+  readonly hoses: Readonly<Record<string, string>>
   /** Height of the gauge above the port, m; counts when the low side is open to air. */
   readonly gaugeAbovePortM?: number
 }
@@ -38,7 +41,7 @@ export interface Seen {
  * hydraulic model says. The gauge’s own lag and noise are not part of it (see gauge.ts).
  */
 export class SiteModel {
-  readonly layout: Layout
+  readonly layout: Apparatus
   private readonly model: FluidModel
   private readonly openings: Map<string, Opening>
   private readonly hoses = new Map<HoseName, string>()
@@ -48,10 +51,10 @@ export class SiteModel {
 
   /** @throws FluidError when the condition is none */
   constructor(readonly spec: AssemblySpec) {
-    this.layout = layoutOf(spec.kind)
+    this.layout = backflow.find((a) => a.kind === spec.kind) as Apparatus
     this.model = new FluidModel(assemblyNetwork(spec))
-    this.movable = new Set(movableElements(spec.kind))
-    this.ports = portsOf(spec.kind)
+    this.movable = new Set(movableElements(this.layout))
+    this.ports = portsOf(this.layout)
     const open = this.layout.elements.filter((e) => e.role === 'shutoff')
     this.openings = new Map(open.map((e) => [e.id, 'open']))
     this.model.settle()
@@ -73,8 +76,9 @@ export class SiteModel {
     else this.model.setOpening(element, openingParts[to])
   }
 
-  /** Fits a hose to a cock; null takes it off. @throws FluidError when there is no such cock */
-  connect(hose: HoseName, port: string | null): void {
+  /** Fits a hose to a cock; null takes it off. @throws FluidError when there is no such hose or cock */
+  connect(hose: string, port: string | null): void {
+    if (!isHose(hose)) throw new FluidError(hose, 'there is no such hose')
     if (port && !this.ports.includes(port)) throw new FluidError(port, 'there is no such cock')
     const before = this.hoses.get(hose)
     if (port) this.hoses.set(hose, port)
@@ -86,7 +90,7 @@ export class SiteModel {
   apply(settings: Settings): void {
     for (const hose of hoseNames) this.connect(hose, settings.hoses[hose] ?? null)
     for (const element of this.movable) {
-      this.move(element, settings.openings[element] ?? restOpeningOf(this.spec.kind, element))
+      this.move(element, settings.openings[element] ?? restOpeningOf(this.layout, element))
     }
     this.gaugeAbovePortM = settings.gaugeAbovePortM ?? 0
   }

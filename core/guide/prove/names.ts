@@ -173,6 +173,7 @@ export function shapeFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[]
       case 'lubricate':
         if (!step.with) add('no-lubricant', 'lubricating needs “with”: which lubricant')
         break
+      default: // Every other verb says all of itself.
     }
     step.steps?.forEach(look)
   }

@@ -17,6 +17,8 @@ export type GuideStation = (typeof guideStations)[number]
 
 const noteOption = strictObject({ school: line(60).required(), says: prose(300).required() })
 
+type Way = 'torque' | 'ceiling' | 'turn' | 'snug' | 'effect'
+
 const tightenTo = strictObject({
   torque: slug(),
   ceiling: slug(),
@@ -28,7 +30,8 @@ const tightenTo = strictObject({
 }).test(
   'one-way',
   'needs one of torque, ceiling, turn, snug, effect',
-  (v) => !v || [v.torque, v.ceiling, v.turn, v.snug, v.effect].some(Boolean),
+  (v: Partial<Record<Way, unknown>> | undefined) =>
+    !v || [v.torque, v.ceiling, v.turn, v.snug, v.effect].some(Boolean),
 )
 
 /** A turn of the hand or of a screw, and what it does: “clockwise raises the disc”. */

@@ -1,6 +1,6 @@
 import type * as yup from 'yup'
 import { anyQuantity, strictObject } from '../../schema'
-import { toSi } from '../../quantity'
+import { type AnyQuantity, toSi } from '../../quantity'
 import { directly } from '../measure'
 import type { Basis } from './basis'
 import { digitsIn, inUnit } from './ends'
@@ -13,7 +13,8 @@ const schema = strictObject({
 }).test(
   'in-order',
   'a band runs from its lower to its upper end, both of one quantity',
-  (i) => !i?.from || !i.to || (i.from.dimension === i.to.dimension && toSi(i.from) < toSi(i.to)),
+  (i: { from?: AnyQuantity; to?: AnyQuantity } | undefined) =>
+    !i?.from || !i.to || (i.from.dimension === i.to.dimension && toSi(i.from) < toSi(i.to)),
 )
 type Item = yup.InferType<typeof schema>
 

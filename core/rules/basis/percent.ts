@@ -19,7 +19,8 @@ const schema = strictObject({
 }).test(
   'an-end',
   'a percentage needs “below”, “above” or both',
-  (i) => !i || i.below !== undefined || i.above !== undefined,
+  (i: { below?: unknown; above?: unknown } | undefined) =>
+    !i || i.below !== undefined || i.above !== undefined,
 )
 type Item = yup.InferType<typeof schema>
 

@@ -1,4 +1,3 @@
-import type { HoseName } from '../../apparatus/backflow'
 import type { Opening } from '../../apparatus'
 import type { Pins } from '../../library'
 import type { ClockDoubt } from './clock'
@@ -52,7 +51,7 @@ export interface VisitState {
   /** Last commanded position of each valve and cock. */
   readonly valves: Readonly<Record<string, Opening>>
   /** The cock that each hose of the test kit is fitted to. */
-  readonly hoses: Readonly<Partial<Record<HoseName, string>>>
+  readonly hoses: Readonly<Record<string, string>>
   /** What hands did since the last finished step, so that a step is taken up where it was left. */
   readonly handsSinceStep: readonly HandMove[]
   readonly guide?: Said<PayloadOf<'guide-chosen'>>

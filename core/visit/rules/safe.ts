@@ -1,4 +1,4 @@
-import { isAssemblyKind, movableElements, portsOf } from '../../apparatus/backflow'
+import { apparatusOf, movableElements, portsOf } from '../../apparatus'
 import { movesOf, type PlacedStep } from '../../guide'
 import { moveRefusal, connectedWith, type IsolationSite, spaceStates } from '../../pressure'
 import { valueToSi } from '../../quantity'
@@ -48,12 +48,20 @@ function unknownElement(
   site: IsolationSite | null,
 ): Refusal | null {
   const kind = state.plan?.equipment.kind ?? ''
-  const named = 'element' in event.payload ? event.payload.element : event.payload.port
+  const apparatus = apparatusOf(kind)
+  if (event.kind === 'hose-moved' && apparatus && !apparatus.hoses.includes(event.payload.hose)) {
+    const { hoses } = apparatus
+    return refuse(
+      `A test of a ${kind} has no hose “${event.payload.hose}”.`,
+      `Choose one of ${hoses.join(', ')}.`,
+    )
+  }
+  const named = event.kind === 'valve-moved' ? event.payload.element : event.payload.port
   if (named === undefined) return null
-  const own = isAssemblyKind(kind)
-    ? 'element' in event.payload
-      ? movableElements(kind)
-      : portsOf(kind)
+  const own = apparatus
+    ? event.kind === 'valve-moved'
+      ? movableElements(apparatus)
+      : portsOf(apparatus)
     : []
   const known = [...own, ...(site?.valves.map((v) => v.id) ?? [])]
   if (known.length === 0 || known.includes(named)) return null

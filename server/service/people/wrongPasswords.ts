@@ -16,7 +16,7 @@ interface Limit {
 }
 
 /** A person at one address, an address whoever it names, a person wherever it comes from. */
-const limitsOf = ({ person, address }: Attempt): readonly Limit[] => [
+const limitsOf = ({ person, address }: Attempt): readonly [Limit, Limit] => [
   { subject: `pair ${person} ${address}`, most: 8, minutes: 10 },
   { subject: `address ${address}`, most: 60, minutes: 10 },
 ]
@@ -51,9 +51,9 @@ export async function countAttempt(app: App, attempt: Attempt): Promise<void> {
 
 /** The password was right: the attempt was none, and the address is one of this person’s. */
 export async function forgiveAttempt(app: App, attempt: Attempt): Promise<void> {
-  const [pair, ...others] = [...limitsOf(attempt), everywhere(attempt)]
-  await app.db.wrongPasswords.destroy({ where: { subject: pair?.subject ?? '' } })
-  for (const { subject } of others) {
+  const [pair, ofAddress] = limitsOf(attempt)
+  await app.db.wrongPasswords.destroy({ where: { subject: pair.subject } })
+  for (const { subject } of [ofAddress, everywhere(attempt)]) {
     await app.db.wrongPasswords.decrement('count', { where: { subject } })
   }
   await app.db.wrongPasswords.upsert({

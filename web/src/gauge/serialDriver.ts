@@ -21,9 +21,9 @@ export function serialDriver(choosePort: () => Promise<Port>): GaugeDriver {
     const read = lineReader(hear)
     try {
       for (;;) {
-        const { value, done } = (await reader?.read()) ?? { value: undefined, done: true }
-        if (done) break
-        if (value) read(decoder.decode(value, { stream: true }))
+        const piece = await reader?.read()
+        if (!piece || piece.done) break
+        read(decoder.decode(piece.value, { stream: true }))
       }
     } catch {
       // A cable that was pulled ends the stream with an error; for the link it is closed, as any other end.

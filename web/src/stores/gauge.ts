@@ -1,5 +1,4 @@
 import { api } from '@uvanta/contract'
-import { type HoseName, hoseNames } from '@uvanta/core/apparatus/backflow'
 import { ask } from '@uvanta/core/instrument'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
@@ -52,10 +51,12 @@ export const useGauge = defineStore('gauge', () => {
 
   /** Puts the chosen gauge on the line. Harmless when it is there already. */
   async function open(): Promise<void> {
-    if (link.value) return
+    const isOpen = () => link.value !== null
+    if (isOpen()) return
     await load()
     const driver = driverOf(source.value)
-    if (!driver || link.value) return
+    // Opened by somebody else while the sources were read.
+    if (!driver || isOpen()) return
     link.value = new GaugeLink(driver, (v) => (view.value = v), introduction)
     link.value.start()
   }
@@ -83,7 +84,7 @@ export const useGauge = defineStore('gauge', () => {
       ...services.map((s) => ask.service(s.element, s.service)),
       // Said again so that the model is built with what was done to it.
       ...(services.length > 0 ? [ask.site(id, kind, sizeIn)] : []),
-      ...hoseNames.flatMap((h) => (hoses[h] ? [ask.hose(h, hoses[h])] : [])),
+      ...Object.entries(hoses).map(([hose, port]) => ask.hose(hose, port)),
       ...Object.entries(valves).map(([element, to]) => ask.move(element, to)),
     ]
   }
@@ -91,7 +92,7 @@ export const useGauge = defineStore('gauge', () => {
   function moved(element: string, to: Parameters<typeof ask.move>[1]): void {
     if (virtual.value) link.value?.send(ask.move(element, to))
   }
-  function hoseMoved(hose: HoseName, port: string | null): void {
+  function hoseMoved(hose: string, port: string | null): void {
     if (virtual.value) link.value?.send(ask.hose(hose, port))
   }
   function heldAt(metres: number): void {

@@ -17,7 +17,8 @@ export interface WaitingEntry {
 export interface WaitingPhoto {
   readonly id: string
   readonly visitId: string
-  readonly personId: string
+  /** Absent in rows from before it was written down. */
+  readonly personId?: string
   readonly content: Blob
 }
 

@@ -14,7 +14,7 @@ export const photoOutbox = {
   async flush(visitId: string, personId: string): Promise<void> {
     const db = await openDevice()
     for (const photo of await db.getAllFromIndex('photos', 'visit', visitId)) {
-      if (photo.personId !== undefined && photo.personId !== personId) continue
+      if ((photo.personId ?? personId) !== personId) continue
       const url = urlOf(api.visits.keepPhoto, { id: visitId, photo: photo.id }, undefined)
       const headers = { 'Content-Type': photo.content.type }
       const response = await send(url, { method: 'PUT', headers, body: photo.content })

@@ -52,6 +52,9 @@ export function visitSending(desk: Desk) {
   let sending: Promise<void> | undefined
   let retry: ReturnType<typeof setTimeout> | undefined
 
+  /** Asked anew after every wait: another visit may have been opened meanwhile. */
+  const openVisit = () => visit.value?.id
+
   function reset(): void {
     clearTimeout(retry)
     conflict.value = null
@@ -88,7 +91,7 @@ export function visitSending(desk: Desk) {
             events: piece.map((s) => ({ ...s.draft })),
           },
         })
-        if (visit.value?.id !== id) return
+        if (openVisit() !== id) return
         accept(items as unknown as VisitEvent[])
         until -= piece.length
         problem.value = ''

@@ -72,7 +72,8 @@ export const fieldTestKinds = {
     }).test(
       'unit-fits',
       'the unit does not fit the kind of reading',
-      (v) => !v?.dimension || !v.unit || isUnitOf(v.dimension, v.unit),
+      (v: { dimension?: Dimension; unit?: string } | undefined) =>
+        !v?.dimension || !v.unit || isUnitOf(v.dimension, v.unit),
     ),
     { corrected: 'attested', identity: ['run', 'item', 'dimension'] },
   ),

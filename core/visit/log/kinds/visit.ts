@@ -1,6 +1,5 @@
 import * as yup from 'yup'
 import { openings } from '../../../apparatus'
-import { hoseNames } from '../../../apparatus/backflow'
 import { pinsSchema } from '../../../library'
 import {
   anyQuantity,
@@ -16,6 +15,11 @@ import { kind } from '../kind'
 import { equipmentSnapshot } from '../snapshots'
 import { type CheckOutcome, checkOutcomes, purposes } from '../words'
 import { run, station } from './fields'
+
+/** What the check across the fields of an identity looks at; any may still be missing. */
+type Identity = Partial<
+  Record<'outcome' | 'seenSerial' | 'seenTag' | 'decision' | 'reason', string | undefined>
+>
 
 /** What is planned, seen, done and said on any visit. */
 export const visitKinds = {
@@ -56,7 +60,7 @@ export const visitKinds = {
     }).test(
       'mismatch',
       'a mismatch needs what was seen, the decision and its reason',
-      (v) =>
+      (v: Identity | undefined) =>
         v?.outcome !== 'mismatch' ||
         Boolean((v.seenSerial ?? v.seenTag) && v.decision && v.reason?.trim()),
     ),
@@ -117,7 +121,7 @@ export const visitKinds = {
   ),
   'hose-moved': kind(
     strictObject({
-      hose: yup.string().strict(true).oneOf(hoseNames).required(),
+      hose: slug().required(),
       /** The cock it is fitted to; absent when it was taken off. */
       port: slug(),
     }),

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { SpaceState } from '@uvanta/core/pressure'
-import type { DrawnPlace } from './geometry'
+import type { DrawnPlace } from './backflow/geometry'
 
 /** A water-holding space: filled while live, hatched while trapped, empty when vented, ticked when proved. */
 defineProps<{

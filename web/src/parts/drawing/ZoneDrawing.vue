@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { Opening } from '@uvanta/core/apparatus'
-import { restOpening } from '@uvanta/core/apparatus/backflow'
+import { type Opening, restOpening } from '@uvanta/core/apparatus'
 import type { IsolationSite, SpaceState } from '@uvanta/core/pressure'
 import { computed } from 'vue'
 import DrawnValve from './DrawnValve.vue'

@@ -8,7 +8,7 @@ import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
 import { conditionWords, dateWords, visitStateWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
-import AssemblyDrawing from '@/parts/drawing/AssemblyDrawing.vue'
+import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import EmptySheet from '@/parts/EmptySheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
@@ -126,7 +126,7 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
 
       <section class="section">
         <h2>Drawing</h2>
-        <AssemblyDrawing :kind="e.kind" :tag="e.tag" />
+        <EquipmentDrawing :kind="e.kind" :tag="e.tag" />
       </section>
 
       <section v-if="tested.length > 0" class="section">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
+import { apparatusOf } from '@uvanta/core/apparatus'
 import { type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import LinkButton from '@/parts/LinkButton.vue'
@@ -45,7 +45,7 @@ const words: Partial<Record<Station, { lead: string; done: string; caution?: str
   },
 }
 const w = computed(() => words[props.station])
-const testable = computed(() => isAssemblyKind(store.state.plan?.equipment.kind ?? ''))
+const testable = computed(() => apparatusOf(store.state.plan?.equipment.kind ?? '') !== undefined)
 const current = computed(
   () => !store.state.done.includes(props.station) && !store.state.skipped.includes(props.station),
 )

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
+import { apparatusOf } from '@uvanta/core/apparatus'
 import { unitLabel } from '@uvanta/core/quantity'
 import { planOfVisit, type RunName, stationTitles } from '@uvanta/core/visit'
 import { computed, shallowRef } from 'vue'
 import { ApiProblem } from '@/api/client'
 import { dateWords } from '@/composables/words'
 import { useTitle } from '@/composables/useTitle'
-import AssemblyDrawing from '@/parts/drawing/AssemblyDrawing.vue'
+import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
@@ -32,7 +32,7 @@ void load()
 const equipment = computed(() => store.visit?.equipment)
 useTitle(() => (equipment.value ? `${equipment.value.tag}, blank form` : undefined))
 const plan = computed(() =>
-  library.library && equipment.value && isAssemblyKind(equipment.value.kind)
+  library.library && equipment.value && apparatusOf(equipment.value.kind)
     ? planOfVisit(store.state, library.library, props.run)
     : null,
 )
@@ -68,7 +68,7 @@ const BLANKS = ['Date and time', 'Gauge and its calibration', 'Line pressure', '
       <div class="blanks">
         <p v-for="b in BLANKS" :key="b">{{ b }}<span class="line" /></p>
       </div>
-      <AssemblyDrawing :kind="equipment.kind" :tag="equipment.tag" class="sketch" />
+      <EquipmentDrawing :kind="equipment.kind" :tag="equipment.tag" class="sketch" />
       <ol class="rows">
         <li v-for="(s, n) in plan.procedure.steps" :key="s.id">
           <span class="box" aria-hidden="true" />

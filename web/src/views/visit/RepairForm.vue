@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAssemblyKind, layoutOf } from '@uvanta/core/apparatus/backflow'
+import { apparatusOf } from '@uvanta/core/apparatus'
 import { type Refusal, workDone } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -17,8 +17,7 @@ const message = ref('')
 /** Parts of the drawing that can be cleaned or renewed, and what was done to each. */
 const serviceable = computed(() => {
   const kind = store.state.plan?.equipment.kind ?? ''
-  if (!isAssemblyKind(kind)) return []
-  return layoutOf(kind).elements.filter((e) => e.role !== 'cock')
+  return (apparatusOf(kind)?.elements ?? []).filter((e) => e.role !== 'cock')
 })
 type Service = '' | 'cleaned' | 'renewed'
 const services = reactive<Record<string, Service>>({})

@@ -4,7 +4,8 @@ import { convertValue, roundTo, valueToSi } from '@uvanta/core/quantity'
 import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import { unitWords } from '@/composables/words'
-import AssemblyDrawing, { type LiveDrawing } from '@/parts/drawing/AssemblyDrawing.vue'
+import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
+import type { LiveDrawing } from '@/parts/drawing/live'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
 import { useExpected } from '@/workers/useExpected'
@@ -72,7 +73,7 @@ const live = computed<LiveDrawing>(() => ({
 
 <template>
   <figure v-if="equipment" class="no-print">
-    <AssemblyDrawing
+    <EquipmentDrawing
       :kind="equipment.kind"
       :tag="equipment.tag"
       :live="live"

@@ -1,6 +1,5 @@
 import { actionsOf, carriedOut, type ProcedureStep, type StepAction } from '@uvanta/core/procedure'
-import { isAssemblyKind, restOpeningOf } from '@uvanta/core/apparatus/backflow'
-import type { Opening } from '@uvanta/core/apparatus'
+import { apparatusOf, restOpeningOf, type Opening } from '@uvanta/core/apparatus'
 import type { Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import { useGauge } from '@/stores/gauge'
@@ -65,8 +64,7 @@ export function useStepActions(step: ProcedureStep) {
 
   function positionOf(element: string): Opening {
     const kind = visit.state.plan?.equipment.kind ?? ''
-    const rest = isAssemblyKind(kind) ? restOpeningOf(kind, element) : 'shut'
-    return visit.state.valves[element] ?? rest
+    return visit.state.valves[element] ?? restOpeningOf(apparatusOf(kind), element)
   }
 
   return { actions, done, left, busy, refusal, carryOut, turn }

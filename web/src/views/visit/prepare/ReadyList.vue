@@ -46,7 +46,8 @@ const variant = computed(() =>
 const licence = computed<Paper | null>(() => {
   const kind = variant.value?.licence ?? pack.value?.licence
   if (!kind) return null
-  const title = licenceKinds[kind as keyof typeof licenceKinds] ?? kind
+  const titles: Readonly<Record<string, string | undefined>> = licenceKinds
+  const title = titles[kind] ?? kind
   const held = session.person?.licences.find((l) => l.kind === kind)
   if (!held) return { title, state: 'fail', says: 'you hold none: hand the visit over' }
   const valid = held.expiresOn >= session.today

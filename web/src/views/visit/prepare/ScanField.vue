@@ -11,6 +11,8 @@ const message = ref('')
 const picture = useTemplateRef<HTMLVideoElement>('picture')
 let stop: (() => void) | undefined
 
+const isClosed = () => !scanning.value
+
 async function scan() {
   message.value = ''
   scanning.value = true
@@ -28,7 +30,8 @@ async function scan() {
       },
     )
     stop = () => controls.stop()
-    if (!scanning.value) close()
+    // Closed while the camera was starting.
+    if (isClosed()) close()
   } catch {
     close()
     message.value = 'The camera cannot be used here. Type the number.'

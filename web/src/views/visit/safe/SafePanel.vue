@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { isAssemblyKind, restOpening } from '@uvanta/core/apparatus/backflow'
-import type { Opening } from '@uvanta/core/apparatus'
+import { apparatusOf, type Opening, restOpening } from '@uvanta/core/apparatus'
 import { movesOf, type PlacedStep } from '@uvanta/core/guide'
 import { planIsolation } from '@uvanta/core/pressure'
 import type { Refusal, Station } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
-import AssemblyDrawing from '@/parts/drawing/AssemblyDrawing.vue'
+import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import ZoneDrawing from '@/parts/drawing/ZoneDrawing.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -28,10 +27,9 @@ const whole = ref(false)
 const { site, states } = useSite()
 const equipment = computed(() => store.state.plan?.equipment)
 const drawn = computed(() => {
-  const own = site.value
-  const kind = equipment.value?.kind ?? ''
-  // The assembly’s own drawing serves where the valves are those of its layout.
-  return Boolean(own && isAssemblyKind(kind) && own.spaces.some((s) => s.id === 'body-1'))
+  const places = apparatusOf(equipment.value?.kind ?? '')?.places.map((p) => p.id) ?? []
+  // The apparatus’s own drawing serves where the spaces are its places, and not those of a guide.
+  return site.value?.spaces.every((s) => places.includes(s.id)) ?? false
 })
 const inside = computed(() => site.value?.spaces.filter((s) => !s.source) ?? [])
 const wanted = computed(() => {
@@ -79,7 +77,7 @@ function depart() {
 
 <template>
   <figure v-if="site && equipment" class="safe">
-    <AssemblyDrawing
+    <EquipmentDrawing
       v-if="drawn"
       :kind="equipment.kind"
       :tag="equipment.tag"

@@ -1,10 +1,5 @@
-import {
-  type AssemblyKind,
-  type Element,
-  kitValves,
-  layoutOf,
-  type Place,
-} from '@uvanta/core/apparatus/backflow'
+import { type AssemblyKind, kitValves, layoutOf } from '@uvanta/core/apparatus/backflow'
+import type { Element, Place } from '@uvanta/core/apparatus'
 
 /** Where things stand on the sheet, in units of the drawing; flow runs left to right. */
 export interface Spot {

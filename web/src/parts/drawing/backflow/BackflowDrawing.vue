@@ -1,40 +1,18 @@
 <script setup lang="ts">
-import {
-  type AssemblyKind,
-  type HoseName,
-  isAssemblyKind,
-  restOpeningOf,
-} from '@uvanta/core/apparatus/backflow'
-import type { Opening } from '@uvanta/core/apparatus'
-import { assemblySite, type SpaceState, spaceStates } from '@uvanta/core/pressure'
+import { apparatusOf, type Opening, restOpeningOf } from '@uvanta/core/apparatus'
+import { type AssemblyKind, isAssemblyKind } from '@uvanta/core/apparatus/backflow'
+import { apparatusSite, type SpaceState, spaceStates } from '@uvanta/core/pressure'
 import { computed } from 'vue'
+import type { LiveDrawing } from '../live'
 import DrawnHeight from './DrawnHeight.vue'
 import DrawnKit from './DrawnKit.vue'
 import DrawnPart from './DrawnPart.vue'
-import DrawnPipe from './DrawnPipe.vue'
-import DrawnValve from './DrawnValve.vue'
+import DrawnPipe from '../DrawnPipe.vue'
+import DrawnValve from '../DrawnValve.vue'
 import { geometryOf } from './geometry'
-import PlainDrawing from './PlainDrawing.vue'
-
-/** What the drawing shows beyond the line-work. */
-export interface LiveDrawing {
-  readonly openings: Readonly<Record<string, Opening>>
-  readonly hoses: Readonly<Partial<Record<HoseName, string>>>
-  readonly running: readonly string[]
-  readonly lifted: readonly string[]
-  readonly turning: readonly string[]
-  /** Words for the pressure at a place. */
-  readonly pressures: Readonly<Record<string, string>>
-  /** Valves and cocks the step wants. */
-  readonly wanted: readonly string[]
-  /** What the gauge shows, with its unit. */
-  readonly shown: string
-  /** Height of the gauge above the port, mm, where it counts. */
-  readonly heightMm: number | null
-}
 
 /**
- * Equipment as line-work from its own model, flow from left to right. With `live`, valves turn when
+ * A backflow assembly as line-work from its own model, flow from left to right. With `live`, valves turn when
  * pressed, spaces are filled as they stand, and the test kit hangs below.
  */
 const props = defineProps<{
@@ -54,14 +32,15 @@ const withKit = computed(() => Boolean(props.live && !props.states))
 const geometry = computed(() => (known.value ? geometryOf(known.value, withKit.value) : null))
 const zones = computed<Readonly<Record<string, SpaceState>> | null>(() => {
   if (props.states) return props.states
-  if (!known.value || !props.live) return null
+  const apparatus = apparatusOf(props.kind)
+  if (!apparatus || !props.live) return null
   const { openings, hoses } = props.live
-  return spaceStates(assemblySite(known.value), openings, [], Object.values(hoses))
+  return spaceStates(apparatusSite(apparatus), openings, [], Object.values(hoses))
 })
 const of = (...roles: string[]) =>
   (geometry.value?.elements ?? []).filter((e) => roles.includes(e.role))
 const opening = (id: string): Opening =>
-  props.live?.openings[id] ?? (known.value ? restOpeningOf(known.value, id) : 'shut')
+  props.live?.openings[id] ?? restOpeningOf(apparatusOf(props.kind), id)
 const number = (id: string) => id.at(-1)
 
 /** The window on the sheet: all of it, or what the step touches with a margin. */
@@ -94,9 +73,8 @@ const view = computed(() => {
 </script>
 
 <template>
-  <PlainDrawing v-if="!geometry" :kind="kind" :tag="tag" />
   <svg
-    v-else
+    v-if="geometry"
     class="drawing"
     :viewBox="view"
     role="group"

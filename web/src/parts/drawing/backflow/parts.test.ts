@@ -2,9 +2,9 @@ import { facings, type Guide, type PartShape as Shape, partShapes } from '@uvant
 import { siteOf, spaceStates } from '@uvanta/core/pressure'
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import BoltCircle from './BoltCircle.vue'
-import PartShape from './PartShape.vue'
-import ZoneDrawing from './ZoneDrawing.vue'
+import BoltCircle from '../BoltCircle.vue'
+import PartShape from '../PartShape.vue'
+import ZoneDrawing from '../ZoneDrawing.vue'
 
 describe('a part on the tray', () => {
   it.each(partShapes)('is drawn as a %s, each shape with a line of its own', (shape) => {

@@ -2,7 +2,7 @@
 import type { HoseName, KitValve } from '@uvanta/core/apparatus/backflow'
 import type { Opening } from '@uvanta/core/apparatus'
 import { computed } from 'vue'
-import DrawnValve from './DrawnValve.vue'
+import DrawnValve from '../DrawnValve.vue'
 import type { Geometry } from './geometry'
 
 /** The test kit: three hoses, three controls, two bleeds, one gauge. */

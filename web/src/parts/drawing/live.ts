@@ -1,0 +1,18 @@
+import type { Opening } from '@uvanta/core/apparatus'
+
+/** What the drawing shows beyond the line-work. */
+export interface LiveDrawing {
+  readonly openings: Readonly<Record<string, Opening>>
+  readonly hoses: Readonly<Record<string, string>>
+  readonly running: readonly string[]
+  readonly lifted: readonly string[]
+  readonly turning: readonly string[]
+  /** Words for the pressure at a place. */
+  readonly pressures: Readonly<Record<string, string>>
+  /** Valves and cocks the step wants. */
+  readonly wanted: readonly string[]
+  /** What the gauge shows, with its unit. */
+  readonly shown: string
+  /** Height of the gauge above the port, mm, where it counts. */
+  readonly heightMm: number | null
+}
