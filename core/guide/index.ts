@@ -9,7 +9,8 @@ export {
 export { differenceOnce, expandGuide, type PlacedStep } from './schema/expand'
 export { fastenerPlan } from './run/fastenerPlan'
 export { movesOf, type StepMove } from './schema/moves'
-export { type Fault, proveGuide, type Proof } from './prove/prove'
+export type { Fault } from './prove/rule'
+export { proveGuide, type Proof } from './prove/prove'
 export {
   type Advice,
   isFouling,

@@ -1,5 +1,9 @@
 import { COVERAGE, normalBelow } from './uncertainty'
 
+/** How a reading near its limit is decided: by the limit as printed, or with a guard band. */
+export const decisionRules = ['simple', 'guarded'] as const
+export type DecisionRule = (typeof decisionRules)[number]
+
 /** How one item or a whole test came out. */
 export type Outcome = 'pass' | 'pass-uncertain' | 'fail-uncertain' | 'fail' | 'not-assessed'
 

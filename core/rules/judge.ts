@@ -4,6 +4,7 @@ import { answer } from './basis/answer'
 import type { Ends } from './basis/basis'
 import { blockedItems, type PrescribedTest } from './blocked'
 import {
+  type DecisionRule,
   type Outcome,
   falseAcceptProbability,
   gravest,
@@ -11,7 +12,7 @@ import {
   simpleAcceptance,
   expandedOf,
 } from './decision'
-import type { DecisionRule, RulePack } from './pack'
+import type { RulePack } from './pack'
 import { tellingDigits } from './plausible'
 import { limitReason, reasonOf } from './sentences'
 import type { ItemJudgement, Judgement, TestRun } from './types'

@@ -1,6 +1,7 @@
 import * as yup from 'yup'
 import { displayed, integer, line, localDate, prose, slug, strictObject } from '../schema'
 import { type PackItem, packItemSchema } from './basis'
+import { decisionRules } from './decision'
 
 const contradictionSchema = strictObject({
   item: slug().required(),
@@ -16,9 +17,6 @@ const packTestSchema = strictObject({
   items: yup.array(packItemSchema).strict(true).min(1).required(),
   contradictions: yup.array(contradictionSchema.required()).strict(true),
 })
-
-export const decisionRules = ['simple', 'guarded'] as const
-export type DecisionRule = (typeof decisionRules)[number]
 
 export const rulePackSchema = strictObject({
   id: slug().required(),

@@ -1,7 +1,6 @@
 import type { Requirement } from './basis/fields'
-import type { DecisionRule } from './pack'
 import type { AnyQuantity, Dimension } from '../quantity'
-import type { Outcome } from './decision'
+import type { DecisionRule, Outcome } from './decision'
 import type { GaugeAccuracy } from './uncertainty'
 
 /** What one channel of an instrument shows, and how well. */

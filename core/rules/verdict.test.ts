@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
-import type { DecisionRule } from './pack'
+import type { DecisionRule } from './decision'
 import { shippedLibrary } from '../testing/library'
 import { readingOf as psi, testGauge as gauge } from '../testing/readings'
 import {

@@ -5,7 +5,7 @@ import type { App } from '../context'
 import { Op } from 'sequelize'
 import { readPerson } from '../service/people/people'
 import { planVisit } from '../service/visit/visits'
-import { DEMO_PACK } from './visit'
+import { DEMO_PACK } from './app'
 import { saveVirtualSite, type VirtualSite } from './virtualSite'
 
 const OTHER_PACK = 'larkhaven-check-first'

@@ -4,7 +4,7 @@ import { type Guide, guideSchema } from '@uvanta/core/guide'
 import type * as yup from 'yup'
 import { loadYaml } from '../library/yamlFile'
 import { keepEarlier, textOf } from '../library/versions'
-import type { DemoApp } from './load'
+import type { DemoApp } from './app'
 
 /** Guides as they were before: what a visit of that time would have been done with. */
 export async function loadEarlierGuides(app: DemoApp): Promise<void> {

@@ -2,9 +2,10 @@ import type { Gauge, Person } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
 import { DateTime } from 'luxon'
 import type { DemoEquipment } from './equipment'
-import type { DemoApp } from './load'
+import type { DemoApp } from './app'
 import type { Seeded } from './random'
-import { DEMO_PACK, DemoVisit } from './visit'
+import { DEMO_PACK } from './app'
+import { DemoVisit } from './visit'
 import { someFault } from './virtualSite'
 
 const YEARS = [3, 2, 1]

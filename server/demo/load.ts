@@ -1,6 +1,6 @@
+import { demoApp, type DemoApp } from './app'
 import type { Person } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
-import { DateTime } from 'luxon'
 import type { App } from '../context'
 import * as gauges from '../service/instruments/gauges'
 import { createPerson, addLicence, readPerson } from '../service/people/people'
@@ -11,11 +11,6 @@ import { Seeded } from './random'
 import { DEMO_PASSWORD, readScenario, type Scenario } from './scenario'
 import { loadStock } from './stock'
 import { loadTodaysVisits } from './today'
-
-/** An application whose clock, ids and codes the demo sets, so that the same seed gives the same data. */
-export interface DemoApp extends App {
-  readonly at: (date: string, minutes: number) => App
-}
 
 /** Fills an empty database with Larkhaven. Does nothing when there are people already. */
 export async function loadDemo(app: App, say: (line: string) => void): Promise<boolean> {
@@ -33,19 +28,6 @@ export async function loadDemo(app: App, say: (line: string) => void): Promise<b
   const today = await loadTodaysVisits(demo, people, gaugeList, equipment, random)
   say(`${visits + today} visits, ${today} of them today`)
   return true
-}
-
-function demoApp(app: App, random: Seeded): DemoApp {
-  const at = (date: string, minutes: number): App => ({
-    ...app,
-    now: () =>
-      DateTime.fromISO(`${date}T08:00:00.000Z`, { zone: 'utc' }).plus({
-        minutes,
-      }) as DateTime<true>,
-    newId: () => random.uuid(),
-    newSuffix: () => random.suffix(),
-  })
-  return { ...at(app.today(), -60), at }
 }
 
 async function loadPeople(app: DemoApp, scenario: Scenario, random: Seeded) {

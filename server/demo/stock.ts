@@ -1,6 +1,6 @@
 import type { Person } from '@uvanta/contract'
 import { moveStock } from '../service/stock/stock'
-import type { DemoApp } from './load'
+import type { DemoApp } from './app'
 import type { Seeded } from './random'
 
 /** Two or three of every kit on each van, and none of a few: somebody has to order. */

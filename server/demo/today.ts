@@ -5,10 +5,11 @@ import { readEvents } from '../service/visit/log'
 import { correctAttested } from '../service/visit/sign'
 import type { DemoEquipment } from './equipment'
 import { inCalibration } from './history'
-import type { DemoApp } from './load'
+import type { DemoApp } from './app'
 import type { Seeded } from './random'
 import { planDay } from './day'
-import { DEMO_PACK, DemoVisit, PLANNED_DAYS_BEFORE } from './visit'
+import { DEMO_PACK } from './app'
+import { DemoVisit, PLANNED_DAYS_BEFORE } from './visit'
 
 /** Visits around today in every state, and certificates that did not stay. */
 export async function loadTodaysVisits(

@@ -13,11 +13,9 @@ import { issueCertificate } from '../service/certificate/issue'
 import { readEvents } from '../service/visit/log'
 import { planVisit } from '../service/visit/visits'
 import type { DemoEquipment } from './equipment'
-import type { DemoApp } from './load'
+import { DEMO_PACK, type DemoApp } from './app'
 import type { Seeded } from './random'
 import { specOf } from './virtualSite'
-
-export const DEMO_PACK = 'larkhaven-relief-first'
 
 /** Early enough that every visit of the demo was planned before the day on which it is loaded. */
 export const PLANNED_DAYS_BEFORE = 14

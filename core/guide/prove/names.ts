@@ -2,7 +2,7 @@ import type { PlacedStep } from '../schema/expand'
 import { mendedBy } from '../run/renewal'
 import { slotsOf } from '../run/run'
 import { roundZones, shutFor, zoneSite } from '../../pressure'
-import type { Fault } from './prove'
+import type { Fault } from './rule'
 import { type Verb, verbOf, verbs } from '../schema/step'
 import type { Guide } from '../schema/guide'
 

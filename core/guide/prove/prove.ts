@@ -1,3 +1,4 @@
+import type { Fault } from './rule'
 import { expandGuide, type PlacedStep } from '../schema/expand'
 import { nameFaults, shapeFaults } from './names'
 import { tieFaults } from './ties'
@@ -5,17 +6,6 @@ import { endFaults, takeStep } from './rules'
 import { branchOf, type ProofState, startState } from './state'
 import { guideStations } from '../schema/step'
 import { type Guide, type SubGuide, variantOf } from '../schema/guide'
-
-/** One thing wrong with a guide: the step, why, and how to mend it. */
-export interface Fault {
-  /** Place of the step; empty for the guide as a whole. */
-  readonly step: string
-  /** Path in the file. */
-  readonly path: string
-  /** Short name of the rule that was broken. */
-  readonly rule: string
-  readonly message: string
-}
 
 export interface Proof {
   readonly faults: readonly Fault[]

@@ -4,6 +4,17 @@ import type { GuidePart } from '../schema/equipment'
 import { type IsolationSite, shutFor, spaceStates, zoneSite } from '../../pressure'
 import type { Guide } from '../schema/guide'
 
+/** One thing wrong with a guide: the step, why, and how to mend it. */
+export interface Fault {
+  /** Place of the step; empty for the guide as a whole. */
+  readonly step: string
+  /** Path in the file. */
+  readonly path: string
+  /** Short name of the rule that was broken. */
+  readonly rule: string
+  readonly message: string
+}
+
 /** Says what is wrong: short name of the rule, and the sentence with its remedy. */
 export type Say = (rule: string, message: string) => void
 export type Rule = (guide: Guide, step: PlacedStep, state: ProofState, say: Say) => void

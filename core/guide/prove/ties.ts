@@ -1,7 +1,6 @@
 import type { PlacedStep } from '../schema/expand'
-import type { Fault } from './prove'
+import { type Fault, pressureSite } from './rule'
 import { connectedWith } from '../../pressure'
-import { pressureSite } from './rule'
 import { verbOf } from '../schema/step'
 import type { Guide } from '../schema/guide'
 
