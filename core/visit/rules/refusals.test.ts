@@ -306,10 +306,10 @@ describe('the kit', () => {
     ...more,
   })
   it('is counted against the list of a guide that was chosen', () => {
-    const bag = { number: 'K-0', how: 'typed', items: [] } as const
+    const bag: PayloadOf<'kit-taken'> = { number: 'K-0', how: 'typed', items: [] }
     expect(kitDoubts(rp().state, shippedLibrary, bag)).toEqual([])
-    expect(asked(rp(), 'kit-taken', { ...bag, items: [] })?.why).toMatch(/No guide was chosen/)
-    expect(asked(chosen(), 'kit-taken', { ...bag, items: [] })?.why).toMatch(/: 0 of \d/)
+    expect(asked(rp(), 'kit-taken', bag)?.why).toMatch(/No guide was chosen/)
+    expect(asked(chosen(), 'kit-taken', bag)?.why).toMatch(/: 0 of \d/)
     const strange = { ...bag, items: [{ item: 'spoon', count: 1 }] }
     expect(asked(chosen(), 'kit-taken', strange)?.why).toMatch(/uses no spoon/)
   })
