@@ -53,6 +53,14 @@ const fields = {
 }
 
 export const gauges = {
+  link: endpoint({
+    method: 'get',
+    path: '/api/v1/gauge-link',
+    summary: 'Where a simulated test gauge answers, if there is one',
+    tag: 'Gauges',
+    access: 'signed-in',
+    response: yup.object({ url: yup.string().nullable().defined() }),
+  }),
   list: endpoint({
     method: 'get',
     path: '/api/v1/gauges',

@@ -1,7 +1,9 @@
+import { audit } from './audit'
 import { certificates } from './certificates'
+import { computations } from './computations'
 import type { Endpoint } from './endpoint'
 import { gauges } from './gauges'
-import { know } from './know'
+import { library } from './library'
 import { people, session } from './people'
 import { register } from './register'
 import { stock } from './stock'
@@ -16,6 +18,17 @@ export * from './stock'
 export * from './visits'
 
 /** Every call of the HTTP interface, by area and name. */
-export const api = { session, people, gauges, register, visits, certificates, stock, know }
+export const api = {
+  session,
+  people,
+  gauges,
+  register,
+  visits,
+  certificates,
+  stock,
+  library,
+  computations,
+  audit,
+}
 
 export const allEndpoints = Object.values(api).flatMap((area) => Object.values(area)) as Endpoint[]

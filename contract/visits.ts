@@ -38,6 +38,8 @@ export const loggedEventSchema = yup.object({
   id: uuid().required(),
   kind: yup.string<EventKind>().oneOf(eventKinds).required(),
   payload: yup.mixed<object>().required(),
+  /** Form of the payload; absent for the first. */
+  version: yup.number(),
   deviceTime: yup.string().required(),
   deviceOffset: yup.number().required(),
   personId: uuid().required(),

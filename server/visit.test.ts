@@ -1,4 +1,4 @@
-import type { EventDraft } from '@uvanta/core/visit'
+import type { EventDraft, PayloadOf } from '@uvanta/core/visit'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
@@ -59,6 +59,27 @@ describe('appending', () => {
     const response = await append(tester, visit.id, 2, [changed])
     expect(response.status).toBe(409)
     expect(response.body.conflict).toBe('changed-event')
+  })
+  it('takes what an old device writes in an earlier form, in the newest one, and knows it again', async () => {
+    const visit = await newVisit()
+    const [start] = testOf(app, world.gaugeId, 'as-found', '7.2')
+    const { instruments, ...test } = start!.payload as PayloadOf<'test-started'>
+    const [{ channels, ...gauge }] = instruments as [(typeof instruments)[number]]
+    const { span, unit, ...accuracy } = channels[0]!
+    const scale = { span, spanUnit: unit, ...accuracy }
+    const { id: _, dimension: __, ...oneScale } = { ...scale }
+    const { version: ___, ...event } = start!
+    const old = { ...event, payload: { ...test, gauge: { ...gauge, ...oneScale } } }
+    const batch = [...arrival(), old as unknown as EventDraft]
+    await append(tester, visit.id, 1, batch).expect(200)
+    await append(tester, visit.id, 1, batch).expect(200)
+    const stored = (await read(visit.id)).events.at(-1)
+    expect(stored).toMatchObject({ version: 2, payload: { instruments: [{ tag: 'G-01' }] } })
+    const broken = { ...event, id: uuidv7(), payload: { ...test, gauge: 7 } }
+    const refused = await append(tester, visit.id, 5, [broken as unknown as EventDraft])
+    expect(refused.status).toBe(422)
+    expect(refused.body.fields[0].path).toBe('events[0].payload.gauge')
+    expect((await verifyChains(app)).faults).toEqual([])
   })
   it('refuses a clock that runs ahead', async () => {
     const visit = await newVisit()

@@ -2,7 +2,6 @@ export * from './log/canonical'
 export * from './log/current'
 export { type ClockDoubt, clockDoubt, localDateOf } from './log/clock'
 export {
-  checkDraft,
   draftSchema,
   type EventDraft,
   type EventKind,
@@ -11,6 +10,7 @@ export {
   traitsOf,
   type VisitEvent,
 } from './log/events'
+export { checkDraft } from './log/checkDraft'
 export { draftOf } from './log/draft'
 export { appended, emptyLog, type FoldedLog, foldVisit } from './log/fold'
 export type { Said } from './log/said'

@@ -22,11 +22,18 @@ export interface Call<P, Q, B> {
 export type Handler<P, Q, B, R> = (call: Call<P, Q, B>) => Promise<R> | R
 export type Bind = <P, Q, B, R>(e: Endpoint<P, Q, B, R>, handler: Handler<P, Q, B, R>) => void
 
+/** Looks at an answer before it is sent. */
+export type Answered = (e: Endpoint, answer: unknown) => void
+
 /** A photograph as a device sends it, made smaller there. */
 const UPLOAD_LIMIT = '3mb'
 
 /** Binds described endpoints to handlers: access, checking, versions and answers in one place. */
-export function binder(router: Router, personOf: (req: Request) => Promise<Person | null>): Bind {
+export function binder(
+  router: Router,
+  personOf: (req: Request) => Promise<Person | null>,
+  answered?: Answered,
+): Bind {
   return (e, handler) => {
     const path = e.path.replaceAll(/\{(\w+)\}/g, ':$1')
     const before = e.upload ? [express.raw({ type: [...e.upload], limit: UPLOAD_LIMIT })] : []
@@ -54,6 +61,7 @@ export function binder(router: Router, personOf: (req: Request) => Promise<Perso
         res,
       })
       if (res.headersSent) return
+      answered?.(e, result)
       if (result === undefined) return void res.status(204).end()
       const versioned = result as { version?: number } | null
       if (typeof versioned?.version === 'number') res.setHeader('ETag', `"${versioned.version}"`)

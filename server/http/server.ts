@@ -15,9 +15,9 @@ import { readPerson } from '../service/people/people'
 import { docsPage } from './docsPage'
 import { openApiDocument } from './openapi'
 import { problemHandler, sendProblem } from './problem'
-import { binder } from './route'
+import { type Answered, binder } from './route'
 import { bindCertificates } from './routes/certificates'
-import { bindKnow } from './routes/know'
+import { bindLibrary } from './routes/library'
 import { bindOffice } from './routes/office'
 import { bindSession } from './routes/session'
 import { bindVisits } from './routes/visits'
@@ -31,8 +31,11 @@ declare module 'express-session' {
 const SESSION_HOURS = 14
 const YEAR_MS = 31_536_000_000
 
-/** The whole HTTP face: interface, public key, documents, and the web application itself. */
-export function makeServer(app: App, logger: Logger): Express {
+/**
+ * The whole HTTP face: interface, public key, documents, and the web application itself.
+ * @param answered looks at every answer before it is sent, for tests of the contract
+ */
+export function makeServer(app: App, logger: Logger, answered?: Answered): Express {
   const server = express()
   server.disable('x-powered-by')
   server.set('trust proxy', 'loopback')
@@ -46,7 +49,7 @@ export function makeServer(app: App, logger: Logger): Express {
     res.json({ keys: app.keys.published() })
   })
   server.use('/api', sameOriginOnly, jsonBody, sessions(app))
-  server.use(apiRouter(app))
+  server.use(apiRouter(app, answered))
   server.use('/api', (_req, res) =>
     sendProblem(res, 404, 'There is no such address. See /api/v1/docs for what there is.'),
   )
@@ -83,15 +86,15 @@ const computeLimit = rateLimit({
     sendProblem(res, 429, 'Too many computations in a minute. Wait a little, then go on.'),
 })
 
-function apiRouter(app: App) {
+function apiRouter(app: App, answered?: Answered) {
   const router = express.Router()
-  const bind = binder(router, (req) => personOf(app, req))
+  const bind = binder(router, (req) => personOf(app, req), answered)
   router.use('/api/v1/compute', computeLimit)
   bindSession(app, bind)
   bindOffice(app, bind)
   bindVisits(app, bind)
   bindCertificates(app, bind)
-  bindKnow(app, bind)
+  bindLibrary(app, bind)
   const document = openApiDocument()
   router.get('/api/v1/openapi.json', (_req, res) => void res.json(document))
   router.get('/api/v1/docs', (_req, res) => void res.type('html').send(docsPage(document)))

@@ -1,7 +1,8 @@
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Person, Role } from '@uvanta/contract'
+import type { Endpoint, Person, Role } from '@uvanta/contract'
+import { check } from '@uvanta/core/schema'
 import { addDays } from '@uvanta/core/programme'
 import { pino } from 'pino'
 import { Sequelize } from 'sequelize'
@@ -59,7 +60,18 @@ export async function makeTestApp(
   return openApp(config)
 }
 
-export const serve = (app: App) => makeServer(app, pino({ level: 'silent' }))
+/** A server whose every answer is held against the contract: one that does not fit is a 500. */
+export const serve = (app: App) => makeServer(app, pino({ level: 'silent' }), keptContract)
+
+function keptContract({ method, path, response }: Endpoint, answer: unknown): void {
+  if (!response) return
+  try {
+    check(response, JSON.parse(JSON.stringify(answer)))
+  } catch (error) {
+    process.stderr.write(`${method} ${path} answers what its contract does not say: ${error}\n`)
+    throw new Error('The answer does not fit its contract.', { cause: error })
+  }
+}
 export type Agent = ReturnType<typeof supertest.agent>
 
 export async function signedIn(server: ReturnType<typeof serve>, username: string): Promise<Agent> {

@@ -1,7 +1,13 @@
-import { gaugeAsInstrument } from '@uvanta/core/visit'
 import type { Visit } from '@uvanta/contract'
 import { testPlanOf } from '@uvanta/core/library'
-import type { EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
+import {
+  draftOf,
+  type EventDraft,
+  type EventKind,
+  gaugeAsInstrument,
+  type PayloadOf,
+  type RunName,
+} from '@uvanta/core/visit'
 import { addDays } from '@uvanta/core/programme'
 import { v7 as uuidv7 } from 'uuid'
 import type { App } from '../context'
@@ -9,13 +15,12 @@ import type { Agent } from './app'
 
 export const SIGNATURE = 'M 10 60 L 200 40 L 380 70'
 
-export const draft = <K extends EventKind>(kind: K, payload: PayloadOf<K>) => ({
-  id: uuidv7(),
-  kind,
-  payload,
-  deviceTime: new Date().toISOString(),
-  deviceOffset: 0,
-})
+export const draft = <K extends EventKind>(kind: K, payload: PayloadOf<K>) =>
+  draftOf(kind, payload, {
+    id: uuidv7(),
+    deviceTime: new Date().toISOString(),
+    deviceOffset: 0,
+  }) as EventDraft<K>
 
 export async function plan(
   app: App,

@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { check, instant, integer, strictObject, uuid } from '../../schema'
+import { instant, integer, strictObject, uuid } from '../../schema'
 import type { Kind } from './kind'
 import { closingKinds } from './kinds/closing'
 import { fieldTestKinds } from './kinds/fieldTest'
@@ -51,8 +51,3 @@ export const draftSchema = strictObject({
   deviceTime: instant().required(),
   deviceOffset: integer(-840, 840).required(),
 })
-
-/** Checks a draft’s payload against the newest form of its kind. @throws InvalidInput */
-export function checkDraft<D extends EventDraft>(draft: D): D {
-  return { ...draft, payload: check(traitsOf(draft.kind).payload as yup.Schema, draft.payload) }
-}

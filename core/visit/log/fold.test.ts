@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import { InvalidInput } from '../../schema'
 import { Job } from '../../testing/job'
 import {
   appended,
+  checkDraft,
   draftOf,
   emptyLog,
   type EventKind,
@@ -255,11 +257,35 @@ describe('an entry of an earlier form', () => {
     const [note] = new Written().add('note', { station: 'prepare', text: 'Key' }).events
     expect(() => upcast({ ...note!, version: 7 })).toThrow(/newer than this version/)
   })
+  const old = () => {
+    const { instruments, ...test } = started.payload
+    const [{ channels, ...gauge }] = instruments as [(typeof instruments)[number]]
+    const { span, unit, accuracyPercent, accuracyOf } = channels[0]!
+    const payload = {
+      ...test,
+      gauge: { ...gauge, span, spanUnit: unit, accuracyPercent, accuracyOf },
+    }
+    const { version: _, ...event } = started
+    return { ...event, payload } as unknown as VisitEvent
+  }
+  it('as a test with the one gauge that there was: it folds to the state of today', () => {
+    expect(foldVisit([old()])).toEqual(foldVisit([started]))
+    expect(upcast(old())).toEqual(started)
+  })
+  it('is checked in that form before it is brought to the newest: a device that lies breaks nothing', () => {
+    expect(checkDraft(old())).toEqual(started)
+    expect(() => checkDraft({ ...old(), payload: {} } as VisitEvent)).toThrow(/gauge/)
+    expect(() => checkDraft({ ...old(), payload: { gauge: 7 } } as unknown as VisitEvent)).toThrow(
+      InvalidInput,
+    )
+    expect(() => checkDraft({ ...started, version: 9 })).toThrow(/version is not known/)
+    expect(checkDraft(started)).toEqual(started)
+  })
   it('can be brought to the newest form for every kind that has had more than one', () => {
     for (const kind of Object.keys(kinds) as EventKind[]) {
-      const { version, upcast: steps } = traitsOf(kind)
+      const { version, earlier } = traitsOf(kind)
       const forms = Array.from({ length: version - 1 }, (_, n) => String(n + 1))
-      expect(Object.keys(steps), kind).toEqual(forms)
+      expect(Object.keys(earlier), kind).toEqual(forms)
     }
   })
 })

@@ -1,5 +1,11 @@
 import type * as yup from 'yup'
 
+/** A form of a payload that is no longer written, but stands in logs and on old devices. */
+export interface EarlierForm {
+  readonly payload: yup.ISchema<unknown>
+  readonly next: (payload: never) => object
+}
+
 /** What is true of every event of a kind, whatever it says. */
 export interface KindTraits {
   /** Who writes it: the technician of the visit, the office as well, or the server alone. */
@@ -13,8 +19,8 @@ export interface KindTraits {
   readonly identity: readonly string[]
   /** The form of its payload that is written today, from 1. */
   readonly version: number
-  /** Brings a payload of the form before each key to that form: `{ 2: (one) => two }`. */
-  readonly upcast: Readonly<Record<number, (payload: never) => object>>
+  /** Its earlier forms, by their number: what they said, and how that is said in the form after it. */
+  readonly earlier: Readonly<Record<number, EarlierForm>>
 }
 
 /** A kind of event: the schema of what it says, and its traits. */
@@ -34,6 +40,6 @@ export const kind = <S extends yup.ISchema<unknown>>(
   corrected: 'never',
   identity: [],
   version: 1,
-  upcast: {},
+  earlier: {},
   ...traits,
 })

@@ -74,18 +74,23 @@ export const instrumentSnapshot = strictObject({
 export type InstrumentSnapshot = yup.InferType<typeof instrumentSnapshot>
 
 /** A differential gauge as it was written down while it was the only kind of instrument. */
-export interface OneGauge {
-  readonly id: string
-  readonly tag: string
-  readonly serial: string
-  readonly accuracyPercent: number
-  readonly accuracyOf: 'span' | 'reading'
-  readonly span: number
-  readonly spanUnit: string
-  readonly calibratedOn: string
-  readonly calibrationUntil: string
-  readonly calibrationCertificate: string
-}
+export const oneGauge = strictObject({
+  id: uuid().required(),
+  tag: line(40).required(),
+  serial: line(60).required(),
+  accuracyPercent: number(0, 100).required(),
+  accuracyOf: yup
+    .string()
+    .strict(true)
+    .oneOf(['span', 'reading'] as const)
+    .required(),
+  span: number(0, 1e6).required(),
+  spanUnit: line(12).required(),
+  calibratedOn: localDate().required(),
+  calibrationUntil: localDate().required(),
+  calibrationCertificate: line(60).required(),
+})
+export type OneGauge = yup.InferType<typeof oneGauge>
 
 /** A gauge with one scale, as an instrument. */
 export const gaugeAsInstrument = ({

@@ -6,7 +6,7 @@ import { type EventDraft, type EventKind, traitsOf } from './events'
  * @throws RangeError for a form that is newer than this application knows
  */
 export function upcast<E extends EventDraft>(event: E): E {
-  const { version: newest, upcast: steps } = traitsOf(event.kind)
+  const { version: newest, earlier } = traitsOf(event.kind)
   const written = event.version ?? 1
   if (written === newest) return event
   if (written > newest) {
@@ -16,7 +16,7 @@ export function upcast<E extends EventDraft>(event: E): E {
   }
   let payload: object = event.payload
   for (let form = written; form < newest; form++) {
-    payload = steps[form]?.(payload as never) ?? payload
+    payload = earlier[form]?.next(payload as never) ?? payload
   }
   return { ...event, payload, version: newest }
 }

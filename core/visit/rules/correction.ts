@@ -1,11 +1,6 @@
 import { InvalidInput } from '../../schema'
-import {
-  checkDraft,
-  type EventDraft,
-  type EventKind,
-  traitsOf,
-  type VisitEvent,
-} from '../log/events'
+import { checkDraft } from '../log/checkDraft'
+import { type EventDraft, type EventKind, traitsOf, type VisitEvent } from '../log/events'
 import { type FoldedLog, foldVisit } from '../log/fold'
 import { upcast } from '../log/upcast'
 import { localDateOf } from '../log/clock'
@@ -44,9 +39,9 @@ export function guardCorrection(
   }
   if (!payload)
     return refuse('The correction says nothing new.', 'Give what the entry should have said.')
-  const corrected = upcast({ ...original, payload, version } as VisitEvent)
+  const corrected = inShape({ ...original, payload, version } as VisitEvent)
+  if ('why' in corrected) return corrected
   return (
-    shapeRefusal(corrected) ??
     identityRefusal(upcast(original), corrected) ??
     guardOpen(stateBefore(events, original), corrected, context)
   )
@@ -76,10 +71,10 @@ function attestationRefusal(
   )
 }
 
-function shapeRefusal(corrected: VisitEvent): Refusal | null {
+/** The corrected entry in the newest form, or why its content does not fit. */
+function inShape(corrected: VisitEvent): VisitEvent | Refusal {
   try {
-    checkDraft(corrected)
-    return null
+    return checkDraft(corrected)
   } catch (error) {
     if (!(error instanceof InvalidInput)) throw error
     return refuse(

@@ -1,5 +1,6 @@
 import { api } from '@uvanta/contract'
 import type { App } from '../../context'
+import { listAudit } from '../../service/audit'
 import * as gauges from '../../service/instruments/gauges'
 import * as people from '../../service/people/people'
 import * as customers from '../../service/register/customers'
@@ -8,8 +9,10 @@ import * as sites from '../../service/register/sites'
 import * as stock from '../../service/stock/stock'
 import type { Bind } from '../route'
 
-/** People, gauges, stock and the register. */
+/** People, gauges, stock, the register and the audit trail. */
 export function bindOffice(app: App, bind: Bind): void {
+  bind(api.audit.list, ({ query }) => listAudit(app, query))
+  bind(api.gauges.link, () => ({ url: app.config.gaugeUrl ?? null }))
   bind(api.people.list, async () => ({ items: await people.listPeople(app) }))
   bind(api.people.create, ({ actor, body }) => people.createPerson(app, actor(), body))
   bind(api.people.change, ({ actor, params, version, body }) =>

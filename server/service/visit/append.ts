@@ -105,9 +105,11 @@ export async function appendGuarded(
 }
 
 function refuseChanged(draft: EventDraft, stored: VisitEvent | undefined): void {
+  // What was written in an earlier form is the same when it says the same in the newest one.
   const same =
     !stored ||
-    (stored.kind === draft.kind && canonicalJson(stored.payload) === canonicalJson(draft.payload))
+    (stored.kind === draft.kind &&
+      canonicalJson(upcast(stored).payload) === canonicalJson(draft.payload))
   if (!same) {
     throw new ServiceError(
       'conflict',
@@ -145,11 +147,8 @@ export function checkDrafts(app: App, drafts: readonly EventDraft[]): EventDraft
       ])
     }
     try {
-      return checkDraft(upcast(draft))
+      return checkDraft(draft)
     } catch (error) {
-      if (error instanceof RangeError) {
-        throw new InvalidInput([{ path: `${at}.version`, message: error.message }])
-      }
       if (!(error instanceof InvalidInput)) throw error
       throw new InvalidInput(
         error.faults.map((f) => ({ ...f, path: `${at}.payload${f.path ? `.${f.path}` : ''}` })),

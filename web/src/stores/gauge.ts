@@ -40,7 +40,7 @@ export const useGauge = defineStore('gauge', () => {
   const periodS = computed(() => view.value?.hello?.periodS ?? 0.1)
 
   async function load(): Promise<void> {
-    simulatedUrl.value = (await call(api.know.gaugeLink)).url
+    simulatedUrl.value = (await call(api.gauges.link)).url
   }
 
   function driverOf(kind: ReadingSource): GaugeDriver | null {

@@ -18,7 +18,7 @@ export const useLibrary = defineStore('library', () => {
   }
 
   async function fetchLibrary(): Promise<Library> {
-    const fetched = (await call(api.know.library)) as unknown as Library
+    const fetched = await call(api.library.read)
     library.value = fetched
     return fetched
   }

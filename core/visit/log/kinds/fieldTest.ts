@@ -12,13 +12,25 @@ import {
   strictObject,
 } from '../../../schema'
 import { kind } from '../kind'
-import { gaugeAsInstrument, instrumentSnapshot, licenceSnapshot, type OneGauge } from '../snapshots'
+import { gaugeAsInstrument, instrumentSnapshot, licenceSnapshot, oneGauge } from '../snapshots'
 import { run } from './fields'
 
-/** Before, a test was made with one differential gauge. */
-function severalInstruments({ gauge, ...test }: { readonly gauge: OneGauge }) {
-  return { ...test, instruments: [gaugeAsInstrument(gauge)] }
+const testFields = {
+  run: run().required(),
+  procedureId: slug().required(),
+  procedureVersion: integer(1, 9999).required(),
+  /** Version of the visit’s rule pack; absent in older logs, where the plan’s holds. */
+  packVersion: integer(1, 9999),
+  licence: licenceSnapshot.required(),
+  linePressure: anyQuantity().default(undefined).optional(),
 }
+
+/** Before, a test was made with one differential gauge. */
+const oneGaugeTest = strictObject({ ...testFields, gauge: oneGauge.required() })
+const severalInstruments = ({ gauge, ...test }: yup.InferType<typeof oneGaugeTest>) => ({
+  ...test,
+  instruments: [gaugeAsInstrument(gauge)],
+})
 
 /** What a field test writes. */
 export const fieldTestKinds = {
@@ -27,16 +39,10 @@ export const fieldTestKinds = {
   }),
   'test-started': kind(
     strictObject({
-      run: run().required(),
-      procedureId: slug().required(),
-      procedureVersion: integer(1, 9999).required(),
+      ...testFields,
       instruments: yup.array(instrumentSnapshot.required()).strict(true).min(1).max(8).required(),
-      /** Version of the visit’s rule pack; absent in older logs, where the plan’s holds. */
-      packVersion: integer(1, 9999),
-      licence: licenceSnapshot.required(),
-      linePressure: anyQuantity().default(undefined).optional(),
     }),
-    { version: 2, upcast: { 1: severalInstruments } },
+    { version: 2, earlier: { 1: { payload: oneGaugeTest, next: severalInstruments } } },
   ),
   'step-done': kind(strictObject({ run: run().required(), step: slug().required() })),
   reading: kind(

@@ -21,7 +21,7 @@ const faults = shallowRef<LibraryFaults>([])
 onMounted(async () => {
   void library.load()
   try {
-    faults.value = (await call(api.know.libraryState)).faults
+    faults.value = (await call(api.library.state)).faults
   } catch (error) {
     // Without a connection what is at hand is shown all the same.
     if (!(error instanceof ApiProblem)) throw error

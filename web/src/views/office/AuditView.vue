@@ -18,7 +18,7 @@ const problem = ref<ApiProblem | null>(null)
 async function load() {
   problem.value = null
   try {
-    const page = await call(api.know.audit, { query: next.value ? { cursor: next.value } : {} })
+    const page = await call(api.audit.list, { query: next.value ? { cursor: next.value } : {} })
     lines.value = [...lines.value, ...page.items]
     next.value = page.next
     loaded.value = true

@@ -1,14 +1,13 @@
 import { api } from '@uvanta/contract'
 import { compute, computationNamed, computations } from '@uvanta/core/registry'
 import type { App } from '../../context'
-import { listAudit } from '../../service/audit'
 import type { Bind } from '../route'
 
-export function bindKnow(app: App, bind: Bind): void {
-  bind(api.know.library, () => app.shelf.library as never)
-  bind(api.know.libraryState, () => app.shelf.state as never)
-  bind(api.know.gaugeLink, () => ({ url: app.config.gaugeUrl ?? null }))
-  bind(api.know.computations, () => ({
+/** The know-how, and what is computed with it. */
+export function bindLibrary(app: App, bind: Bind): void {
+  bind(api.library.read, () => app.shelf.library)
+  bind(api.library.state, () => app.shelf.state)
+  bind(api.computations.list, () => ({
     items: computations.map(({ name, title, summary, source, example }) => ({
       name,
       title,
@@ -18,8 +17,7 @@ export function bindKnow(app: App, bind: Bind): void {
     })),
   }))
   bind(
-    api.know.compute,
+    api.computations.run,
     ({ params, body }) => compute(computationNamed(params.name), body, app.shelf.library) as object,
   )
-  bind(api.know.audit, ({ query }) => listAudit(app, query))
 }
