@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { expandGuide, type Guide, type GuideStep, movesOf, type PlacedStep, proveGuide } from '..'
-import { endFaults, takeStep } from './rules'
+import { endFaults } from './ends'
+import { takeStep } from './rules'
 import { type ProofState, startState } from './state'
 
 /**
