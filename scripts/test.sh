@@ -46,6 +46,7 @@ count() {
 check format npm run -s check:format
 check lint npm run -s check:lint
 check boundaries npm run -s check:boundaries
+check exports npm run -s check:exports
 check types npm run -s check:types
 check mutations bash scripts/mutate.sh --sample
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"

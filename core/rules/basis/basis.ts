@@ -17,9 +17,6 @@ export interface Ends {
   readonly digits: number
 }
 
-/** What the steps of a procedure record, by item. */
-export type Records = ReadonlyMap<string, StepRecord>
-
 /**
  * A way of judging an item of a rule pack: what the pack says for it, what is held against what, and
  * what else it rests on. Everything that knows this basis is in its one file.
