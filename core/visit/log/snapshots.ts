@@ -44,6 +44,16 @@ export const equipmentSnapshot = strictObject({
     .max(20),
 })
 
+/** ± percent of the span or of the reading. */
+const accuracy = {
+  accuracyPercent: number(0, 100).required(),
+  accuracyOf: yup
+    .string()
+    .strict(true)
+    .oneOf(['span', 'reading'] as const)
+    .required(),
+}
+
 /** What one channel of an instrument shows: one quantity over one range. */
 export const channelSnapshot = strictObject({
   /** Unique in its instrument. */
@@ -53,12 +63,7 @@ export const channelSnapshot = strictObject({
   from: number(-1e6, 1e6),
   span: number(0, 1e6).required(),
   unit: line(12).required(),
-  accuracyPercent: number(0, 100).required(),
-  accuracyOf: yup
-    .string()
-    .strict(true)
-    .oneOf(['span', 'reading'] as const)
-    .required(),
+  ...accuracy,
 })
 
 /** An instrument as the register had it when a test was begun. */
@@ -78,12 +83,7 @@ export const oneGauge = strictObject({
   id: uuid().required(),
   tag: line(40).required(),
   serial: line(60).required(),
-  accuracyPercent: number(0, 100).required(),
-  accuracyOf: yup
-    .string()
-    .strict(true)
-    .oneOf(['span', 'reading'] as const)
-    .required(),
+  ...accuracy,
   span: number(0, 1e6).required(),
   spanUnit: line(12).required(),
   calibratedOn: localDate().required(),

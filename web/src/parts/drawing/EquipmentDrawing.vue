@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import { assemblyKinds } from '@uvanta/core/apparatus/backflow'
-import type { SpaceState } from '@uvanta/core/pressure'
 import { type Component, computed } from 'vue'
 import BackflowDrawing from './backflow/BackflowDrawing.vue'
-import type { LiveDrawing } from './live'
+import type { DrawingProps } from './live'
 import PlainDrawing from './PlainDrawing.vue'
 
 /** The drawing of each kind of apparatus; equipment without one is drawn as what it is called. */
@@ -13,16 +12,7 @@ const drawings = new Map<string, Component>(assemblyKinds.map((kind) => [kind, B
  * Equipment as line-work from its own model, flow from left to right. With `live`, valves turn when
  * pressed, spaces are filled as they stand, and the instruments hang below.
  */
-const props = defineProps<{
-  kind: string
-  tag: string
-  live?: LiveDrawing
-  pressable?: boolean
-  /** Shows only what the step needs; for a narrow screen. */
-  folded?: boolean
-  /** How spaces stand, where something else than the valves alone says so; the instruments are away then. */
-  states?: Readonly<Record<string, SpaceState>>
-}>()
+const props = defineProps<DrawingProps>()
 const emit = defineEmits<{ turn: [element: string]; height: [mm: number] }>()
 const drawing = computed(() => drawings.get(props.kind))
 </script>

@@ -3,7 +3,7 @@ import { apparatusOf, type Opening, restOpeningOf } from '@uvanta/core/apparatus
 import { type AssemblyKind, isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { apparatusSite, type SpaceState, spaceStates } from '@uvanta/core/pressure'
 import { computed } from 'vue'
-import type { LiveDrawing } from '../live'
+import type { DrawingProps } from '../live'
 import DrawnHeight from './DrawnHeight.vue'
 import DrawnKit from './DrawnKit.vue'
 import DrawnPart from './DrawnPart.vue'
@@ -15,16 +15,7 @@ import { geometryOf } from './geometry'
  * A backflow assembly as line-work from its own model, flow from left to right. With `live`, valves turn when
  * pressed, spaces are filled as they stand, and the test kit hangs below.
  */
-const props = defineProps<{
-  kind: string
-  tag: string
-  live?: LiveDrawing
-  pressable?: boolean
-  /** Shows only what the step needs; for a narrow screen. */
-  folded?: boolean
-  /** How spaces stand, where something else than the valves alone says so; the test kit is away then. */
-  states?: Readonly<Record<string, SpaceState>>
-}>()
+const props = defineProps<DrawingProps>()
 const emit = defineEmits<{ turn: [element: string]; height: [mm: number] }>()
 
 const known = computed<AssemblyKind | null>(() => (isAssemblyKind(props.kind) ? props.kind : null))
