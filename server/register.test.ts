@@ -1,7 +1,7 @@
 import type { Equipment } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/programme'
 import { v7 as uuidv7 } from 'uuid'
-import { beforeAll, describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it, vi } from 'vitest'
 import type { App } from './context'
 import { createEquipment } from './service/register/equipment'
 import { type Agent, equipmentInput, makeTestApp, populate, serve, signedIn } from './testing/app'
@@ -149,6 +149,26 @@ describe('the office', () => {
     expect(calibrated.body.calibrations).toHaveLength(1)
     const { body } = await admin.get('/api/v1/audit').expect(200)
     expect(body.items.map((l: { action: string }) => l.action)).toContain('added a gauge')
+  })
+  it('changes nothing that the audit trail cannot say: both are written, or neither', async () => {
+    const broken = vi.spyOn(app.db.audit, 'create').mockRejectedValue(new Error('disk full'))
+    const id = uuidv7()
+    const customer = { id, name: 'Ferry terminal' }
+    const equipment = equipmentInput(siteId, 'RP-999', app.today())
+    const { items } = await search('q=RP-206')
+    const path = `/api/v1/equipment/${items[0]!.id}`
+    try {
+      expect((await planner.post('/api/v1/customers').send(customer)).status).toBe(500)
+      expect((await planner.post('/api/v1/equipment').send(equipment)).status).toBe(500)
+      const change = { serial: 'UNSAID', dueOn: addDays(app.today(), 300) }
+      expect((await planner.patch(path).set('If-Match', '"1"').send(change)).status).toBe(500)
+    } finally {
+      broken.mockRestore()
+    }
+    expect(await app.db.customers.findByPk(id)).toBeNull()
+    expect((await search('q=RP-999')).items).toEqual([])
+    expect((await planner.get(path).expect(200)).body).toEqual(items[0])
+    await planner.post('/api/v1/customers').send(customer).expect(200)
   })
   it('does not let the last hand on the door lock itself out', async () => {
     const { body } = await admin.get('/api/v1/session')

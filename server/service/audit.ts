@@ -4,28 +4,43 @@ import type { App } from '../context'
 import { keptCursor, makeCursor, pageSize } from './paging'
 import { auditWords, sealNew } from './integrity/seals'
 
-/** Writes one line of who did what in the office, sealed. */
+/**
+ * Changes something and writes who did it, in one transaction: neither stands without the other.
+ * @param action in a few words, as “added a gauge”
+ * @returns what the change answers
+ */
+export const audited = <T>(
+  app: App,
+  person: Person,
+  action: string,
+  subject: string,
+  change: (transaction: Transaction) => Promise<T>,
+): Promise<T> =>
+  app.db.sequelize.transaction(async (transaction) => {
+    const changed = await change(transaction)
+    await recordAudit(app, person, action, subject, transaction)
+    return changed
+  })
+
+/** Writes one line of who did what in the office, sealed, in the transaction of the change. */
 export async function recordAudit(
   app: App,
   person: Person,
   action: string,
   subject: string,
-  within?: Transaction,
+  transaction: Transaction,
 ): Promise<void> {
-  const write = async (transaction: Transaction) => {
-    const row = await app.db.audit.create(
-      {
-        at: app.now().toJSDate(),
-        personId: person.id,
-        person: person.name,
-        action: action.slice(0, 80),
-        subject: subject.slice(0, 200),
-      },
-      { transaction },
-    )
-    await sealNew(app, 'audit', String(row.id), auditWords(row), transaction)
-  }
-  await (within ? write(within) : app.db.sequelize.transaction(write))
+  const row = await app.db.audit.create(
+    {
+      at: app.now().toJSDate(),
+      personId: person.id,
+      person: person.name,
+      action: action.slice(0, 80),
+      subject: subject.slice(0, 200),
+    },
+    { transaction },
+  )
+  await sealNew(app, 'audit', String(row.id), auditWords(row), transaction)
 }
 
 export async function listAudit(

@@ -1,7 +1,7 @@
 import type { Gauge, Person } from '@uvanta/contract'
 import type { App } from '../../context'
 import type { CalibrationRow, GaugeRow } from '../../store/rows'
-import { recordAudit } from '../audit'
+import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { changeVersioned } from '../register/versioned'
 
@@ -61,13 +61,15 @@ export async function createGauge(app: App, actor: Person, input: GaugeInput): P
   if (await app.db.gauges.findOne({ where: { tag: input.tag } })) {
     throw new ServiceError('conflict', `There is a gauge ${input.tag} already. Choose another tag.`)
   }
-  await app.db.gauges.create({
+  const row = {
     ...input,
     accuracyPercent: String(input.accuracyPercent),
     active: true,
     version: 1,
-  })
-  await recordAudit(app, actor, 'added a gauge', input.tag)
+  }
+  await audited(app, actor, 'added a gauge', input.tag, (transaction) =>
+    app.db.gauges.create(row, { transaction }),
+  )
   return readGauge(app, input.id)
 }
 
@@ -78,8 +80,10 @@ export async function changeGauge(
   version: number,
   input: object,
 ): Promise<Gauge> {
-  await changeVersioned(app.db.gauges, 'gauge', id, version, input)
-  await recordAudit(app, actor, `changed ${Object.keys(input).join(', ')} of a gauge`, id)
+  const action = `changed ${Object.keys(input).join(', ')} of a gauge`
+  await audited(app, actor, action, id, (transaction) =>
+    changeVersioned(app.db.gauges, 'gauge', id, version, input, transaction),
+  )
   return readGauge(app, id)
 }
 
@@ -91,8 +95,10 @@ export async function addCalibration(
 ): Promise<Gauge> {
   const gauge = await readGauge(app, gaugeId)
   if (!(await app.db.calibrations.findByPk(input.id))) {
-    await app.db.calibrations.create({ ...input, gaugeId })
-    await recordAudit(app, actor, `entered calibration ${input.certificate}`, gauge.tag)
+    const action = `entered calibration ${input.certificate}`
+    await audited(app, actor, action, gauge.tag, (transaction) =>
+      app.db.calibrations.create({ ...input, gaugeId }, { transaction }),
+    )
   }
   return readGauge(app, gaugeId)
 }

@@ -2,7 +2,7 @@ import { hash, verify } from '@node-rs/argon2'
 import type { Licence, Person, Role } from '@uvanta/contract'
 import type { App } from '../../context'
 import type { LicenceRow, PersonRow } from '../../store/rows'
-import { recordAudit } from '../audit'
+import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { changeVersioned } from '../register/versioned'
 import { countAttempt, forgiveAttempt } from './wrongPasswords'
@@ -55,11 +55,10 @@ export async function changePassword(
   address: string,
 ): Promise<void> {
   await checkPassword(app, person.id, current, address)
-  await app.db.people.update(
-    { passwordHash: await hashPassword(next) },
-    { where: { id: person.id } },
+  const passwordHash = await hashPassword(next)
+  await audited(app, person, 'changed the own password', person.username, (transaction) =>
+    app.db.people.update({ passwordHash }, { where: { id: person.id }, transaction }),
   )
-  await recordAudit(app, person, 'changed the own password', person.username)
 }
 
 export async function readPerson(app: App, id: string): Promise<Person> {
@@ -115,13 +114,10 @@ export async function createPerson(
       `The sign-in name ${input.username} is taken. Choose another.`,
     )
   }
-  await app.db.people.create({
-    ...rest,
-    passwordHash: await hashPassword(password),
-    active: true,
-    version: 1,
-  })
-  await recordAudit(app, actor, 'added a person', input.username)
+  const row = { ...rest, passwordHash: await hashPassword(password), active: true, version: 1 }
+  await audited(app, actor, 'added a person', input.username, (transaction) =>
+    app.db.people.create(row, { transaction }),
+  )
   return readPerson(app, input.id)
 }
 
@@ -147,8 +143,10 @@ export async function changePerson(
     )
   }
   const fields = password ? { ...rest, passwordHash: await hashPassword(password) } : rest
-  await changeVersioned(app.db.people, 'person', id, version, fields)
-  await recordAudit(app, actor, `changed ${Object.keys(input).join(', ')} of a person`, id)
+  const action = `changed ${Object.keys(input).join(', ')} of a person`
+  await audited(app, actor, action, id, (transaction) =>
+    changeVersioned(app.db.people, 'person', id, version, fields, transaction),
+  )
   return readPerson(app, id)
 }
 
@@ -160,8 +158,10 @@ export async function addLicence(
 ): Promise<Person> {
   await readPerson(app, personId)
   if (!(await app.db.licences.findByPk(input.id))) {
-    await app.db.licences.create({ ...input, personId, version: 1 })
-    await recordAudit(app, actor, `entered licence ${input.number}`, personId)
+    const row = { ...input, personId, version: 1 }
+    await audited(app, actor, `entered licence ${input.number}`, personId, (transaction) =>
+      app.db.licences.create(row, { transaction }),
+    )
   }
   return readPerson(app, personId)
 }
@@ -185,7 +185,8 @@ export async function changeLicence(
       'The licence would expire before it is issued. Check both dates.',
     )
   }
-  await changeVersioned(app.db.licences, 'licence', id, version, input)
-  await recordAudit(app, actor, `changed licence ${licence.number}`, licence.personId)
+  await audited(app, actor, `changed licence ${licence.number}`, licence.personId, (transaction) =>
+    changeVersioned(app.db.licences, 'licence', id, version, input, transaction),
+  )
   return readPerson(app, licence.personId)
 }

@@ -2,7 +2,7 @@ import type { Customer, Person } from '@uvanta/contract'
 import { Op } from 'sequelize'
 import type { App } from '../../context'
 import type { CustomerRow } from '../../store/rows'
-import { recordAudit } from '../audit'
+import { audited } from '../audit'
 import { escapeLike } from './escapeLike'
 
 export async function listCustomers(app: App, q: string | undefined): Promise<Customer[]> {
@@ -27,10 +27,11 @@ export async function createCustomer(
   actor: Person,
   input: { id: string; name: string; contact?: string | undefined; phone?: string | undefined },
 ): Promise<Customer> {
-  const [row, created] = await app.db.customers.findOrCreate({
-    where: { id: input.id },
-    defaults: { ...input, contact: input.contact ?? '', phone: input.phone ?? '', version: 1 },
+  const known = await app.db.customers.findByPk(input.id)
+  if (known) return toCustomer(known)
+  return audited(app, actor, 'added a customer', input.name, async (transaction) => {
+    const { contact = '', phone = '' } = input
+    const row = { ...input, contact, phone, version: 1 }
+    return toCustomer(await app.db.customers.create(row, { transaction }))
   })
-  if (created) await recordAudit(app, actor, 'added a customer', input.name)
-  return toCustomer(row)
 }

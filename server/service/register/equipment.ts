@@ -4,7 +4,7 @@ import { addDays, lawfulUntil } from '@uvanta/core/programme'
 import { Op, QueryTypes } from 'sequelize'
 import type { App } from '../../context'
 import type { EquipmentRow, EquipmentStatusRow } from '../../store/rows'
-import { recordAudit } from '../audit'
+import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { equipmentColumns, type EquipmentQuery, equipmentSql, type FlatEquipment } from './search'
 import { makeCursor, pageSize } from '../paging'
@@ -115,7 +115,7 @@ export async function createEquipment(
     throw new ServiceError('conflict', `The tag ${input.tag} is taken. Choose another.`)
   }
   const { dueOn, ...rest } = input
-  await app.db.sequelize.transaction(async (transaction) => {
+  await audited(app, actor, 'added equipment', input.tag, async (transaction) => {
     await app.db.equipment.create(
       {
         ...rest,
@@ -132,7 +132,6 @@ export async function createEquipment(
     )
     await app.db.equipmentStatus.create(neverTested(input.id, dueOn), { transaction })
   })
-  await recordAudit(app, actor, 'added equipment', input.tag)
   return readEquipment(app, input.id)
 }
 
@@ -159,13 +158,17 @@ export async function changeEquipment(
   const site = await readSite(app, merged.siteId)
   const taken = await app.db.equipment.findOne({ where: { tag: merged.tag, id: { [Op.ne]: id } } })
   if (taken) throw new ServiceError('conflict', `The tag ${merged.tag} is taken. Choose another.`)
-  await changeVersioned(app.db.equipment, 'equipment', id, version, {
-    ...fields,
-    ...(dueOn ? { anchorOn: dueOn } : {}),
-    searchText: searchTextOf(merged, site),
+  const action = `changed ${Object.keys(input).join(', ')} of equipment`
+  await audited(app, actor, action, merged.tag, async (transaction) => {
+    const changed = {
+      ...fields,
+      ...(dueOn ? { anchorOn: dueOn } : {}),
+      searchText: searchTextOf(merged, site),
+    }
+    await changeVersioned(app.db.equipment, 'equipment', id, version, changed, transaction)
+    if (!dueOn) return
+    await app.db.equipmentStatus.update({ dueOn }, { where: { equipmentId: id }, transaction })
   })
-  if (dueOn) await app.db.equipmentStatus.update({ dueOn }, { where: { equipmentId: id } })
-  await recordAudit(app, actor, `changed ${Object.keys(input).join(', ')} of equipment`, merged.tag)
   return readEquipment(app, id)
 }
 

@@ -2,7 +2,7 @@ import type { Person, Site } from '@uvanta/contract'
 import { Op, type WhereOptions } from 'sequelize'
 import type { App } from '../../context'
 import type { SiteRow } from '../../store/rows'
-import { recordAudit } from '../audit'
+import { audited } from '../audit'
 import { ServiceError } from '../errors'
 import { escapeLike } from './escapeLike'
 
@@ -52,8 +52,10 @@ export async function createSite(
     throw new ServiceError('invalid', 'There is no such customer. Add the customer first.')
   }
   if (!(await app.db.sites.findByPk(input.id))) {
-    await app.db.sites.create({ ...input, access: input.access ?? '', version: 1 })
-    await recordAudit(app, actor, 'added a site', input.name)
+    const row = { ...input, access: input.access ?? '', version: 1 }
+    await audited(app, actor, 'added a site', input.name, (transaction) =>
+      app.db.sites.create(row, { transaction }),
+    )
   }
   return readSite(app, input.id)
 }

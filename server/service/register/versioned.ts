@@ -1,4 +1,4 @@
-import type { Model, ModelStatic } from 'sequelize'
+import type { Model, ModelStatic, Transaction } from 'sequelize'
 import { notFound, ServiceError } from '../errors'
 
 /**
@@ -11,14 +11,15 @@ export async function changeVersioned(
   id: string,
   version: number,
   fields: object,
+  transaction: Transaction,
 ): Promise<void> {
   const given = Object.fromEntries(Object.entries(fields).filter(([, v]) => v !== undefined))
   const [changed] = await table.update(
     { ...given, version: version + 1 },
-    { where: { id, version } },
+    { where: { id, version }, transaction },
   )
   if (changed > 0) return
-  if (!(await table.findByPk(id))) throw notFound(what)
+  if (!(await table.findByPk(id, { transaction }))) throw notFound(what)
   throw new ServiceError(
     'stale',
     `Someone changed this ${what} meanwhile. Reload it, look at the change, and enter yours again.`,

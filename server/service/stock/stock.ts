@@ -2,7 +2,7 @@ import type { Person, StockItem } from '@uvanta/contract'
 import { appended, type FoldedLog, stockChanges, type VisitEvent } from '@uvanta/core/visit'
 import { col, fn } from 'sequelize'
 import type { App } from '../../context'
-import { recordAudit } from '../audit'
+import { audited } from '../audit'
 import { ServiceError } from '../errors'
 import type { OpenLog } from '../visit/openLog'
 import { readPerson } from '../people/people'
@@ -61,10 +61,11 @@ export async function moveStock(
     const holder = await readPerson(app, input.holderId)
     if (!holder.roles.includes('technician'))
       throw new ServiceError('invalid', `${holder.name} is no technician. Choose one.`)
-    const now = app.now().toJSDate()
-    await app.db.stockMoves.create({ ...input, visitId: null, at: now, person: actor.name })
-    const sign = input.change > 0 ? '+' : ''
-    await recordAudit(app, actor, `stock ${sign}${input.change}`, `${input.number}, ${holder.name}`)
+    const row = { ...input, visitId: null, at: app.now().toJSDate(), person: actor.name }
+    const action = `stock ${input.change > 0 ? '+' : ''}${input.change}`
+    await audited(app, actor, action, `${input.number}, ${holder.name}`, (transaction) =>
+      app.db.stockMoves.create(row, { transaction }),
+    )
   }
   return listStock(app)
 }
