@@ -17,6 +17,9 @@ import { DEMO_PACK, type DemoApp } from './app'
 import type { Seeded } from './random'
 import { specOf } from './virtualSite'
 
+/** Longer than the next entry takes: what is signed arrives, and is certified, afterwards. */
+const SIGNING_MINUTES = 4
+
 /** Early enough that every visit of the demo was planned before the day on which it is loaded. */
 export const PLANNED_DAYS_BEFORE = 14
 
@@ -142,7 +145,7 @@ export class DemoVisit {
 
   /** Signs without asking for the password, which the demo's people do not type. */
   async sign(): Promise<void> {
-    const clock = this.app.at(this.date, this.minutes)
+    const clock = this.app.at(this.date, this.minutes + SIGNING_MINUTES)
     await inLog(clock, this.id, async (log) => {
       const run = finalRun(log.state)
       const outcome = run ? verdictOf(log.state, run, clock.shelf.library)?.outcome : undefined

@@ -159,7 +159,7 @@ function titleBlock(p: CertificatePayload): Content {
           '',
         ],
         [
-          cell('Gauge', gauges.map((g) => `${g.tag} · ${g.serial}`).join(', '), {
+          cell('Gauge', gauges.map((g) => `${g.tag}, ${g.serial}`).join('; '), {
             mono: true,
             colSpan: 2,
           }),

@@ -24,7 +24,7 @@ const cells = computed(() => {
     { label: 'Licence', value: tester.licence, mono: true },
     {
       label: 'Gauge',
-      value: gauges.map((g) => `${g.tag} · ${g.serial}`).join(', ') || '–',
+      value: gauges.map((g) => `${g.tag}, ${g.serial}`).join('; ') || '–',
       mono: true,
     },
     {

@@ -28,7 +28,14 @@ defineProps<{ title: string; subtitle?: string; cells: readonly BlockCell[] }>()
         :class="{ 'wide-only': c.wideOnly }"
       >
         <dt>{{ c.label }}</dt>
-        <dd :class="{ mono: c.mono }">{{ c.value }}</dd>
+        <dd v-if="c.mono" class="mono">
+          <!-- A serial is one word, whatever stands in it. -->
+          <template v-for="(word, n) in c.value.split(' ')" :key="n"
+            ><span class="word">{{ word }}</span
+            >{{ ' ' }}</template
+          >
+        </dd>
+        <dd v-else>{{ c.value }}</dd>
       </div>
     </dl>
     <div v-if="$slots.actions" class="block-actions no-print"><slot name="actions" /></div>
@@ -86,6 +93,10 @@ dt {
 dd {
   margin: 0;
   overflow-wrap: anywhere;
+}
+
+.word {
+  white-space: nowrap;
 }
 
 .block-actions {
