@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { testPlanOf } from '../library'
 import { shippedLibrary } from '../testing/library'
-import { readingOf, testGauge } from '../testing/readings'
+import { testGauge } from '../testing/readings'
 import { check, InvalidInput } from '../schema'
 import {
   judgeTest,
@@ -92,6 +92,21 @@ describe('a percentage', () => {
     const overSet = { ...sg10, of: 'set' } as const
     expect(judged(overSet, [read('set', '19'), read('lock-up', '20.9')]).outcome).toBe('pass')
     expect(judged(overSet, [read('set', '19'), read('lock-up', '21')]).outcome).toBe('fail')
+  })
+  it('is as uncertain as both readings, and by a nominal value as its own alone', () => {
+    const expanded = (item: object, more = {}) =>
+      Number(judged(item, [read('set', '20'), read('lock-up', '21')], more).expanded)
+    const alone = Number(
+      judged({ id: 'lock-up', basis: 'limit', atMost: bar('30') }, [read('lock-up', '21')])
+        .expanded,
+    )
+    expect(expanded(sg10, { nominals })).toBeCloseTo(alone, 2)
+    // The end is 1.1 × the set that was read.
+    expect(expanded({ ...sg10, of: 'set' })).toBeCloseTo(alone * Math.hypot(1, 1.1), 1)
+    const unknown = judged({ ...sg10, of: 'set' }, [read('set', '20'), read('lock-up', '21')], {
+      channels: [],
+    })
+    expect(unknown.expanded).toBeUndefined()
   })
   it('of what nobody knows is not assessed', () => {
     expect(judged(ac5, [read('set', '20')])).toMatchObject({
@@ -206,6 +221,24 @@ describe('an order', () => {
     ])
     expect(Number(sure.expanded)).toBeCloseTo(Number(one.expanded) * Math.SQRT2, 1)
   })
+  it('is the same in whatever unit its readings were shown, and no less sure', () => {
+    const two = { ...stack, ascending: ['lock-up', 'relief'] } as const
+    const kPa = judged(two, [read('lock-up', '22.06'), read('relief', '24.13')])
+    const psi = judged(two, [
+      read('lock-up', '3.20', { unit: 'psi' }),
+      read('relief', '3.50', { unit: 'psi' }),
+    ])
+    expect(Number(psi.reading)).toBeCloseTo(Number(kPa.reading), 1)
+    expect(Number(psi.expanded) / Number(kPa.expanded)).toBeCloseTo(1, 0)
+  })
+  it('by a nominal value is as uncertain as the reading beside it', () => {
+    const one = { ...stack, ascending: ['set-point', 'lock-up'] } as const
+    const found = judged(one, [read('lock-up', '22.0')], { nominals })
+    const limit = judged({ id: 'lock-up', basis: 'limit', atLeast: bar('20') }, [
+      read('lock-up', '22.0'),
+    ])
+    expect(Number(found.expanded)).toBeCloseTo(Number(limit.expanded), 2)
+  })
 })
 
 describe('several instruments in one run', () => {
@@ -264,19 +297,5 @@ describe('an item of a pack', () => {
     )
     expect(faultsOf({ ...about, basis: 'answer' })).toMatch(/accept/)
     expect(faultsOf({ ...about, basis: 'difference', atLeast: bar('1') })).toMatch(/minuend/)
-  })
-})
-
-describe('the gauge of the shipped packs', () => {
-  it('shows differentials and pressures alike', () => {
-    expect(readingOf('check-1', '5.0').dimension).toBe('differential')
-    const limit = {
-      id: 'check-1',
-      basis: 'limit',
-      atLeast: { dimension: 'differential', value: '1', unit: 'psi' },
-    }
-    expect(
-      judged(limit, [readingOf('check-1', '5.0')], { channels: [testGauge] }).expanded,
-    ).toBeDefined()
   })
 })

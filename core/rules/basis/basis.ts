@@ -1,5 +1,4 @@
 import type * as yup from 'yup'
-import type { StepRecord } from '../../procedure'
 import type { AnyQuantity } from '../../quantity'
 import type { Measured } from '../measure'
 import type { TestRun } from '../types'
@@ -32,6 +31,4 @@ export interface Basis<I> {
   readonly limit: (item: I) => AnyQuantity | undefined
   readonly measure: (item: I, run: TestRun) => Measured | Missing
   readonly ends: (item: I, run: TestRun, unit: string) => Ends | Missing
-  /** What the pack gets wrong about what the procedure records. */
-  readonly faults?: (item: I, record: StepRecord) => string[]
 }

@@ -1,12 +1,10 @@
 import * as yup from 'yup'
 import { roundTo } from '../../quantity'
 import { anyQuantity, slug, strictObject } from '../../schema'
-import { measure } from '../measure'
-import { channelFor } from '../channel'
 import type { Basis } from './basis'
 import { digitsIn, inUnit } from './ends'
 import { itemFields } from './fields'
-import { nominal } from './percent'
+import { together, valueIn } from './value'
 
 const schema = strictObject({
   ...itemFields('order'),
@@ -25,29 +23,24 @@ export const order: Basis<Item> = {
   limit: (item) => item.apart,
   measure: (item, run) => {
     const { dimension, unit } = item.apart
-    const values = item.ascending.map((name) => {
-      const value = nominal(run, name)
-      if (!value || value.dimension !== dimension) return null
-      const measured = measure({ ...value, item: name }, channelFor(run, value))
-      return { value: inUnit({ ...value, value: String(measured.value) }, unit), measured }
-    })
+    const values = item.ascending.map((name) => valueIn(run, name, dimension, unit))
     const absent = item.ascending.filter((_, n) => values[n] === null)
     if (absent.length > 0)
       return { missing: `needs ${absent.map((a) => a.replaceAll('-', ' ')).join(', ')}` }
     const known = values.flatMap((v) => v ?? [])
-    const gaps = known.slice(1).map((v, n) => ({
-      gap: v.value - (known[n]?.value ?? 0),
-      standard: Math.hypot(v.measured.standard ?? NaN, known[n]?.measured.standard ?? NaN),
+    const gaps = known.slice(1).map((upper, n) => ({
+      gap: upper.value - (known[n]?.value ?? 0),
+      standard: together(upper.standard, known[n]?.standard),
     }))
-    const least = gaps.reduce((a, b) => (b.gap < a.gap ? b : a))
-    const digits = Math.max(...known.map((v) => v.measured.digits), digitsIn(item.apart, unit))
+    const { gap, standard } = gaps.reduce((a, b) => (b.gap < a.gap ? b : a))
+    const digits = Math.max(...known.map((v) => v.digits), digitsIn(item.apart, unit))
     return {
-      value: least.gap,
-      text: roundTo(least.gap, digits),
+      value: gap,
+      text: roundTo(gap, digits),
       dimension,
       unit,
       digits,
-      ...(Number.isNaN(least.standard) ? {} : { standard: least.standard }),
+      ...(standard === undefined ? {} : { standard }),
     }
   },
   ends: (item, _run, unit) => ({

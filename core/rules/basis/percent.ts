@@ -1,12 +1,11 @@
 import type * as yup from 'yup'
-import type { AnyQuantity } from '../../quantity'
 import { number, slug, strictObject } from '../../schema'
 import { usualDigits } from '../plausible'
 import { directly, standingReading } from '../measure'
-import type { TestRun } from '../types'
 import type { Basis } from './basis'
 import { inUnit } from './ends'
 import { itemFields } from './fields'
+import { named, together, valueIn } from './value'
 
 const schema = strictObject({
   ...itemFields('percent'),
@@ -33,9 +32,19 @@ export const percent: Basis<Item> = {
   recorded: true,
   restsOn: (item) => [item.of],
   limit: () => undefined,
-  measure: (item, run) => directly(item.id, run),
+  measure: (item, run) => {
+    const own = directly(item.id, run)
+    if ('missing' in own) return own
+    const { standard: _, ...measured } = own
+    const base = valueIn(run, item.of, own.dimension, own.unit)
+    // The end moves with what it is a percentage of, and is as uncertain.
+    const part = Math.max(1 - (item.below ?? 0) / 100, 1 + (item.above ?? 0) / 100)
+    const ofBase = base?.standard === undefined ? undefined : part * base.standard
+    const standard = together(own.standard, ofBase)
+    return standard === undefined ? measured : { ...measured, standard }
+  },
   ends: (item, run, unit) => {
-    const of = nominal(run, item.of)
+    const of = named(run, item.of)
     if (!of)
       return {
         missing: `${item.of.replaceAll('-', ' ')} is not known, of which it is a percentage`,
@@ -51,7 +60,3 @@ export const percent: Basis<Item> = {
     }
   },
 }
-
-/** A value of that name: of the equipment, else as it was read in this run. */
-export const nominal = (run: TestRun, name: string): AnyQuantity | undefined =>
-  run.nominals?.[name] ?? standingReading(run, name)

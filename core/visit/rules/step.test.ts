@@ -251,7 +251,7 @@ describe('the work of a guide', () => {
     at.takeKit().carryOut('prepare')
     expect(left()).toBe('allowed')
   })
-  it('counts the parts on the tray before Rebuild is finished', () => {
+  it('holds Rebuild while parts lie on the tray', () => {
     const at = job().choose(guide, guide.variants[0]!.id).toMakeSafe()
     at.carryOut('make-safe').done('make-safe').carryOut('open-up').done('open-up')
     at.must('repair', { text: 'By the guide', parts: [] })
