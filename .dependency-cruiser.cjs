@@ -64,6 +64,37 @@ module.exports = {
       },
     },
     {
+      name: 'views-apart',
+      severity: 'error',
+      comment: 'a view knows no other view: what two share is a part, a store or a composable',
+      from: { path: '^web/src/views/([^/]+)/' },
+      to: { path: '^web/src/views/([^/]+)/', pathNot: '^web/src/views/$1/' },
+    },
+    forbid(
+      'views-on-top',
+      '^web/src/(parts|stores|composables|gauge|api|workers|theme)/',
+      '^web/src/(views|shell)/',
+      'parts and stores do not know where they are shown',
+    ),
+    forbid(
+      'stores-show-nothing',
+      '^web/src/(stores|gauge|api|workers)/',
+      '^web/src/parts/',
+      'what is kept and sent is not what is shown',
+    ),
+    forbid(
+      'stations-on-the-bench',
+      '^web/src/views/visit/bench/',
+      '^web/src/views/visit/(guide|prepare|safe|fieldtest)/',
+      'what the stations share knows none of them',
+    ),
+    forbid(
+      'guide-above-its-stations',
+      '^web/src/views/visit/(prepare|safe|fieldtest)/',
+      '^web/src/views/visit/guide/',
+      'a guide shows the stations it leads through, and not the other way',
+    ),
+    {
       name: 'no-circles',
       severity: 'error',
       from: {},

@@ -3,6 +3,15 @@ import { strictObject } from '@uvanta/core/schema'
 import { endpoint } from './endpoint'
 import { page, pageQuery } from './fields'
 
+const auditLine = yup.object({
+  id: yup.number().required(),
+  at: yup.string().required(),
+  person: yup.string().required(),
+  action: yup.string().required(),
+  subject: yup.string().required(),
+})
+export type AuditLine = yup.InferType<typeof auditLine>
+
 /** Who changed what in the office. */
 export const audit = {
   list: endpoint({
@@ -12,14 +21,6 @@ export const audit = {
     tag: 'Audit',
     access: ['administrator'],
     query: strictObject(pageQuery),
-    response: page(
-      yup.object({
-        id: yup.number().required(),
-        at: yup.string().required(),
-        person: yup.string().required(),
-        action: yup.string().required(),
-        subject: yup.string().required(),
-      }),
-    ),
+    response: page(auditLine),
   }),
 }

@@ -37,12 +37,22 @@ export function endpoint<P = undefined, Q = undefined, B = undefined, R = undefi
 
 /** RFC 9457 problem details, as this application fills them. */
 export interface ProblemDetails {
+  /** `urn:uvanta:problem:` and the stable code of the problem. */
   readonly type: string
   readonly title: string
   readonly status: number
   /** A sentence that says what to do. */
   readonly detail: string
+  /** The two halves of it: what is the matter, and what to do. */
+  readonly why?: string
+  readonly remedy?: string
   readonly fields?: readonly { readonly path: string; readonly message: string }[]
   /** Further members of a kind of problem. */
   readonly [extension: string]: unknown
+}
+
+/** The schema of what a call takes. @throws Error for a call that takes nothing */
+export function bodyOf<P, Q, B, R>(e: Endpoint<P, Q, B, R>): yup.Schema<B> {
+  if (!e.body) throw new Error(`${e.path} takes no body`)
+  return e.body
 }

@@ -9,6 +9,7 @@ import { register } from './register'
 import { stock } from './stock'
 import { visits } from './visits'
 
+export type { AuditLine } from './audit'
 export * from './certificates'
 export * from './endpoint'
 export * from './gauges'

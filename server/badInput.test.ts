@@ -34,7 +34,7 @@ describe('a list is counted before it is looked at', () => {
   it('events', async () => {
     const response = await tester.post(events).send({ expected: 1, events: zeros(200_000) })
     expect(response.status).toBe(422)
-    expect(response.body.detail).toMatch(/“events” has 200000 entries: send at most 100/)
+    expect(response.body.detail).toMatch(/“events” has 200000 entries. Send at most 100/)
     expect(response.body.fields).toHaveLength(1)
   })
   it('readings of a computation', async () => {
@@ -46,7 +46,7 @@ describe('a list is counted before it is looked at', () => {
     })
     expect([response.status, response.body.detail]).toEqual([
       422,
-      '“readings” has 100000 entries: send at most 60.',
+      '“readings” has 100000 entries. Send at most 60.',
     ])
   })
   it('a trace', async () => {

@@ -170,7 +170,7 @@ describe('entries of another person', () => {
     const send = (as: string) =>
       tester.post(`/api/v1/visits/${visit.id}/events`).send({ expected: 1, as, events })
     const refused = await send(world.other.id)
-    expect([refused.status, refused.body.conflict]).toEqual([409, 'another-person'])
+    expect([refused.status, refused.body.type]).toEqual([409, 'urn:uvanta:problem:another-person'])
     expect((await send(world.tester.id)).status).toBe(200)
   })
 })
@@ -181,7 +181,10 @@ describe('what the sender knows', () => {
     const note = draft('note', { station: 'prepare', text: 'x' })
     await append(reviewer, visit.id, 1, [draft('note', { station: 'prepare', text: 'Gate' })])
     const response = await append(tester, visit.id, 1_000_000, [note])
-    expect([response.status, response.body.conflict]).toEqual([409, 'unknown-events'])
+    expect([response.status, response.body.type]).toEqual([
+      409,
+      'urn:uvanta:problem:unknown-events',
+    ])
     await append(tester, visit.id, 2, [note]).expect(200)
   })
 })

@@ -1,3 +1,4 @@
+import type { ProblemDetails } from '@uvanta/contract'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
@@ -288,10 +289,20 @@ describe('malformed and hostile requests', () => {
         : a.body !== undefined
           ? request.send(a.body as object)
           : request)
-      const problem = response.body as { detail?: string; status?: number }
+      const problem = response.body as Partial<ProblemDetails>
+      const coded = /^urn:uvanta:problem:[a-z]+(-[a-z]+)*$/.test(problem.type ?? '')
+      const halves =
+        problem.detail?.toLowerCase() === `${problem.why} ${problem.remedy}`.toLowerCase()
       const sentence = /^[“A-Z].{10,}[.!]$/s.test(problem.detail ?? '')
       const typed = /application\/problem\+json/.test(String(response.headers['content-type']))
-      if (response.status < 400 || response.status >= 500 || !sentence || !typed) {
+      if (
+        response.status < 400 ||
+        response.status >= 500 ||
+        !sentence ||
+        !typed ||
+        !coded ||
+        !halves
+      ) {
         wrong.push(`${a.name}: ${response.status} ${String(problem.detail)}`)
       }
     }

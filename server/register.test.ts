@@ -114,7 +114,7 @@ describe('changing a record', () => {
       .post('/api/v1/equipment')
       .send({ ...equipmentInput(siteId, 'X-1', app.today()), kind: 'DC' })
     expect(response.status).toBe(422)
-    expect(response.body.detail).toMatch(/has the kinds RP/)
+    expect(response.body.detail).toMatch(/Choose one of RP\./)
   })
 })
 

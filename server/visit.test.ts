@@ -58,7 +58,7 @@ describe('appending', () => {
     const changed = { ...first!, payload: { station: 'arrive' } }
     const response = await append(tester, visit.id, 2, [changed])
     expect(response.status).toBe(409)
-    expect(response.body.conflict).toBe('changed-event')
+    expect(response.body.type).toBe('urn:uvanta:problem:changed-event')
   })
   it('takes what an old device writes in an earlier form, in the newest one, and knows it again', async () => {
     const visit = await newVisit()
@@ -100,7 +100,7 @@ describe('two writers', () => {
     const mine = arrival()
     const conflict = await append(tester, visit.id, 1, mine)
     expect(conflict.status).toBe(409)
-    expect(conflict.body.conflict).toBe('newer-events')
+    expect(conflict.body.type).toBe('urn:uvanta:problem:newer-events')
     expect(conflict.body.events).toHaveLength(1)
     expect(conflict.body.detail).toMatch(/The reviewer wrote/)
     await append(tester, visit.id, 2, mine).expect(200)

@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 /** How a ring of bolts is to be tightened. Bolts are numbered 1 … count round the circle. */
 export interface BoltRing {
   readonly count: number
@@ -31,28 +32,43 @@ const PASSES = [0.3, 0.6, 1] as const
 /**
  * The order of a cross pattern: the circle is halved again and again, and each bolt is followed by
  * the one opposite it, so that the flange is drawn down evenly.
- * @throws RangeError for a ring that is none
+ * @throws CannotCompute for a ring that is none
  */
 export function boltPlan(ring: BoltRing): BoltPlan {
   const { count, start = 1, first = [], last = [], holdBack = [], passes = PASSES } = ring
   if (!Number.isInteger(count) || count < 2 || count > 96) {
-    throw new RangeError('A ring has 2 to 96 bolts.')
+    throw new CannotCompute('bolt-count', 'A ring has 2 to 96 bolts.', 'Count them again.')
   }
   const named = [start, ...first, ...last, ...holdBack]
   const wrong = named.find((b) => !Number.isInteger(b) || b < 1 || b > count)
-  if (wrong !== undefined) throw new RangeError(`There is no bolt ${wrong} in a ring of ${count}.`)
+  if (wrong !== undefined)
+    throw new CannotCompute(
+      'bolt-unknown',
+      `There is no bolt ${wrong} in a ring of ${count}.`,
+      `Name bolts from 1 to ${count}.`,
+    )
   const special = [...first, ...last, ...holdBack]
   const twice = special.find((b, n) => special.indexOf(b) !== n)
-  if (twice !== undefined) throw new RangeError(`Bolt ${twice} is named twice.`)
+  if (twice !== undefined)
+    throw new CannotCompute('bolt-twice', `Bolt ${twice} is named twice.`, 'Name it once.')
   if (
     passes.at(-1) !== 1 ||
     passes.some((p, n) => !(p > 0 && p <= 1) || p <= (passes[n - 1] ?? 0))
   ) {
-    throw new RangeError('Passes rise from above 0 to 1, as 0.3, 0.6, 1.')
+    throw new CannotCompute(
+      'bolt-passes',
+      'Passes rise from above 0 to 1.',
+      'Write them as 0.3, 0.6, 1.',
+    )
   }
   const middle = crossOrder(count, start, special, first.at(-1))
   const order = [...first, ...middle, ...last]
-  if (order.length === 0) throw new RangeError('Every bolt is held back: none is left to tighten.')
+  if (order.length === 0)
+    throw new CannotCompute(
+      'bolts-all-held-back',
+      'Every bolt is held back: none is left to tighten.',
+      'Hold fewer back.',
+    )
   const round = order.toSorted((a, b) => a - b)
   const from = Math.max(0, round.indexOf(order[0] as number))
   return {

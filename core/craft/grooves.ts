@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 export interface Grooves {
   /** Grooves counted on the part. */
   readonly grooves: number
@@ -18,15 +19,23 @@ export interface GrooveVerdict {
 /**
  * Whether the rings at hand fill the grooves that are to be filled: rings are counted before the
  * first goes on, since one in the vented groove is not seen any more.
- * @throws RangeError when a count is none
+ * @throws CannotCompute when a count is none
  */
 export function countGrooves({ grooves, emptyOnPurpose, doubled, rings }: Grooves): GrooveVerdict {
   for (const count of [grooves, emptyOnPurpose, doubled, rings]) {
     if (!Number.isInteger(count) || count < 0)
-      throw new RangeError('A count is a whole number from 0 up.')
+      throw new CannotCompute(
+        'groove-count',
+        'A count is a whole number from 0 up.',
+        'Count again.',
+      )
   }
   if (emptyOnPurpose + doubled > grooves)
-    throw new RangeError('More grooves are empty or doubled than there are: count again.')
+    throw new CannotCompute(
+      'groove-sum',
+      'More grooves are empty or doubled than there are.',
+      'Count again.',
+    )
   const wanted = grooves - emptyOnPurpose + doubled
   const empty = emptyOnPurpose > 0 ? ` ${emptyOnPurpose} stay empty on purpose.` : ''
   if (rings === wanted)

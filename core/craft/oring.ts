@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 import { type OringSize, oringSizes } from './oringTable'
 
 export interface MeasuredRing {
@@ -27,12 +28,16 @@ const SHOWN = 8
 
 /**
  * Sizes of AS568 / ISO 3601 that a measured ring can be, likeliest first, with what to measure next.
- * @throws RangeError when nothing was measured
+ * @throws CannotCompute when nothing was measured
  */
 export function identifyOring(ring: MeasuredRing): RingIdentity {
   const { insideMm, sectionMm, errorMm = ERROR_MM } = ring
   if (insideMm === undefined && sectionMm === undefined) {
-    throw new RangeError('Measure the inside diameter, or the section, or both.')
+    throw new CannotCompute(
+      'ring-unmeasured',
+      'Nothing of the ring is measured.',
+      'Measure the inside diameter, or the section, or both.',
+    )
   }
   const matches = oringSizes
     .map((size): RingMatch => {
@@ -118,7 +123,8 @@ const MOST_FILL = 85
  */
 export function glandFit({ ring, depthMm, widthMm, floorMm, use }: Gland): GlandFit {
   for (const [name, value] of Object.entries({ depthMm, widthMm, floorMm, ...ring })) {
-    if (!(value > 0 && value < 5000)) throw new RangeError(`${name} must be above zero.`)
+    if (!(value > 0 && value < 5000))
+      throw new CannotCompute('gland-size', `${name} must be above zero.`, 'Measure it again.')
   }
   const stretch = Math.max(floorMm / ring.insideMm - 1, -0.9)
   const middle = ring.insideMm + ring.sectionMm
@@ -168,7 +174,7 @@ const THINNER = 0.02
 
 /**
  * Compression set after ASTM D395 method B: (original − recovered) ÷ (original − compressed).
- * @throws RangeError when the three thicknesses do not go together
+ * @throws CannotCompute when the three thicknesses do not go together
  */
 export function compressionSet(
   originalMm: number,
@@ -176,14 +182,24 @@ export function compressionSet(
   recoveredMm: number,
 ): CompressionSet {
   if (!(compressedMm > 0 && compressedMm < originalMm)) {
-    throw new RangeError('The compressed thickness must lie between zero and the original.')
+    throw new CannotCompute(
+      'ring-compressed',
+      'The compressed thickness must lie between zero and the original.',
+      'Measure it again.',
+    )
   }
   if (!(recoveredMm > 0 && recoveredMm <= originalMm * 2)) {
-    throw new RangeError('The recovered thickness must lie above zero and near the original.')
+    throw new CannotCompute(
+      'ring-recovered',
+      'The recovered thickness must lie above zero and near the original.',
+      'Measure it again.',
+    )
   }
   if (recoveredMm < compressedMm * (1 - THINNER)) {
-    throw new RangeError(
-      'A ring cannot recover to less than it was compressed to: measure the three thicknesses again.',
+    throw new CannotCompute(
+      'ring-thinner',
+      'A ring cannot recover to less than it was compressed to.',
+      'Measure the three thicknesses again.',
     )
   }
   const percent = Math.round(((originalMm - recoveredMm) / (originalMm - compressedMm)) * 1000) / 10

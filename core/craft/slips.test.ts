@@ -122,7 +122,7 @@ describe('an O-ring', () => {
     expect(compressionSet(3.53, 2.8, 3.55).keep).toBe(true)
   })
   it('thinner than it was compressed to was not measured right', () => {
-    expect(() => compressionSet(3.53, 2.8, 2.65)).toThrow(/measure the three thicknesses again/)
+    expect(() => compressionSet(3.53, 2.8, 2.65)).toThrow(/Measure the three thicknesses again/)
   })
   it('is kept up to 40 % set and not beyond', () => {
     expect(compressionSet(3.53, 2.53, 3.13)).toMatchObject({ percent: 40, keep: true })

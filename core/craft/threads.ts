@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 /** A thread with what a tightening is reckoned from. */
 export interface Thread {
   readonly name: string
@@ -86,7 +87,7 @@ export const threads: readonly Thread[] = [
   })),
 ]
 
-/** @throws RangeError naming the threads that are known */
+/** @throws CannotCompute naming the threads that are known */
 export function threadNamed(name: string): Thread {
   const wanted = name
     .trim()
@@ -94,8 +95,10 @@ export function threadNamed(name: string): Thread {
     .replace(/\s*[x*×]\s*/, '×')
   const found = threads.find((t) => t.name.toLowerCase() === wanted)
   if (!found) {
-    throw new RangeError(
-      `There is no thread “${name.slice(0, 20)}” here: ${threads.map((t) => t.name).join(', ')}.`,
+    throw new CannotCompute(
+      'thread-unknown',
+      `There is no thread “${name.slice(0, 20)}” here.`,
+      `Choose one of ${threads.map((t) => t.name).join(', ')}.`,
     )
   }
   return found

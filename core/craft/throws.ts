@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 /** Difference of the two projections, as part of the longer one, up to which they count as equal. */
 const EQUAL_WITHIN = 0.1
 
@@ -17,16 +18,24 @@ export interface ThrowVerdict {
 /**
  * Symmetry of a double-acting shuttle: its disc is not central, so clearly unequal throws mean that
  * the shaft is in backwards.
- * @throws RangeError when a projection is none
+ * @throws CannotCompute when a projection is none
  */
 export function throwSymmetry({ one, other }: Throws): ThrowVerdict {
   for (const projection of [one, other]) {
     if (!Number.isFinite(projection) || projection < 0) {
-      throw new RangeError('A projection is a length from 0 up: measure it again.')
+      throw new CannotCompute(
+        'throw-negative',
+        'A projection is a length from 0 up.',
+        'Measure it again.',
+      )
     }
   }
   if (one === 0 && other === 0) {
-    throw new RangeError('Nothing stands out at either end: throw it both ways, then measure.')
+    throw new CannotCompute(
+      'throw-none',
+      'Nothing stands out at either end.',
+      'Throw it both ways, then measure.',
+    )
   }
   const difference = Math.abs(one - other)
   // Lengths are decimals of a few digits: a tenth of 31 mm is 3.1 mm, whatever the floats say.

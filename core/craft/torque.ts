@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 import { convertValue, dimensions, isUnitOf, unitsOf } from '../quantity'
 import { type Thread, threadNamed } from './threads'
 
@@ -49,28 +50,30 @@ const LOOKALIKES: Readonly<Record<string, string>> = {
   bar: 'N·m',
 }
 
-/** @throws RangeError when the unit is no torque, with what was probably meant */
+/** @throws CannotCompute when the unit is no torque, with what was probably meant */
 export function torqueUnit(unit: string): string {
   if (isUnitOf('torque', unit)) return unit
   const meant = LOOKALIKES[unit]
   const known = Object.keys(dimensions.torque).join(', ')
-  throw new RangeError(
-    meant
-      ? `${unit} is a pressure, or a force along a length, not a torque. A torque is a force times an arm: look at the sheet again, ${meant} is probably meant.`
-      : `${unit.slice(0, 12)} is not a torque. Choose ${known}.`,
-  )
+  throw meant
+    ? new CannotCompute(
+        'torque-unit',
+        `${unit} is a pressure, or a force along a length, not a torque. A torque is a force times an arm.`,
+        `Look at the sheet again: ${meant} is probably meant.`,
+      )
+    : new CannotCompute('torque-unit', `${unit.slice(0, 12)} is not a torque.`, `Choose ${known}.`)
 }
 
 /**
  * What the wrench is set to. A thread that is lubricated needs less than one stated dry:
  * T₂ = T₁·K₂/K₁ at the same preload. An extension turns the wrench’s arm L into L + E·cos θ.
- * @throws RangeError for what cannot be set
+ * @throws CannotCompute for what cannot be set
  */
 export function torqueSetting(asked: TorqueAsked): TorqueSetting {
   const unit = torqueUnit(asked.unit)
   const thread = asked.thread === undefined ? undefined : threadNamed(asked.thread)
   if (!(asked.value > 0 && asked.value < 1e5))
-    throw new RangeError('The torque must be above zero.')
+    throw new CannotCompute('torque-value', 'The torque must be above zero.', 'Read it again.')
   const statedNm = convertValue('torque', asked.value, unit, 'N·m')
   const targetNm = (statedNm * NUT_FACTORS[asked.surface]) / NUT_FACTORS[asked.statedFor]
   const settingNm = targetNm * armRatio(asked)
@@ -96,11 +99,19 @@ function loadOf(thread: Thread, asked: TorqueAsked, targetNm: number) {
 function armRatio({ wrenchM, extensionM, angleDeg = 0 }: TorqueAsked): number {
   if (extensionM === undefined || extensionM === 0) return 1
   if (wrenchM === undefined || !(wrenchM > 0)) {
-    throw new RangeError('An extension changes the reading: give the length of the wrench too.')
+    throw new CannotCompute(
+      'torque-wrench',
+      'An extension changes the reading.',
+      'Give the length of the wrench too.',
+    )
   }
   const along = extensionM * Math.cos((angleDeg * Math.PI) / 180)
   if (!(wrenchM + along > 0))
-    throw new RangeError('At this angle the extension takes the arm away.')
+    throw new CannotCompute(
+      'torque-arm',
+      'At this angle the extension takes the arm away.',
+      'Set it square to the wrench.',
+    )
   return wrenchM / (wrenchM + along)
 }
 

@@ -1,10 +1,11 @@
+import { ExplainedError } from '../errors'
+
 /** A network that cannot be computed; `element` is the one to mend. */
-export class FluidError extends Error {
+export class FluidError extends ExplainedError {
   constructor(
     readonly element: string,
-    why: string,
+    what: string,
   ) {
-    super(`${element}: ${why}`)
-    this.name = 'FluidError'
+    super('network-without-solution', `${element}: ${what}.`, `Change ${element} and try again.`)
   }
 }

@@ -1,3 +1,4 @@
+import { check } from '../schema'
 import { describe, expect, it } from 'vitest'
 import { shippedGuides, shippedSubGuides } from '../testing/guides'
 import {
@@ -5,9 +6,9 @@ import {
   type Guide,
   type GuideStep,
   type PlacedStep,
+  guideSchema,
   proveGuide,
   type SubGuide,
-  verbOf,
 } from '.'
 import { shippedLibrary } from '../testing/library'
 import { shutFor, zoneSite } from '../pressure'
@@ -16,10 +17,15 @@ const prove = (guide: Guide, subs: readonly SubGuide[] = []) => proveGuide(guide
 
 /** A shipped guide with its sub-guides written out, so that every step can be damaged. */
 function inlined(guide: Guide): Guide {
-  const plain = ({ id: _id, path: _path, steps, ...step }: PlacedStep): GuideStep => ({
-    ...step,
-    ...(steps ? { repeat: steps.map(plain) } : {}),
-  })
+  const plain = ({
+    id: _id,
+    path: _path,
+    verb: _verb,
+    within: _within,
+    steps,
+    ...step
+  }: PlacedStep): GuideStep =>
+    ({ ...step, ...(steps ? { repeat: steps.map(plain) } : {}) }) as GuideStep
   return { ...guide, steps: expandGuide(guide, shippedSubGuides).steps.map(plain) }
 }
 const good = shippedGuides.map(inlined)
@@ -68,9 +74,9 @@ const twice =
   (g) =>
     where(g, test).map((n) => at(g, n, step(g, n), step(g, n)))
 const change =
-  (test: (s: GuideStep, g: Guide) => boolean, to: (s: GuideStep, g: Guide) => GuideStep): Damage =>
+  (test: (s: GuideStep, g: Guide) => boolean, to: (s: GuideStep, g: Guide) => object): Damage =>
   (g) =>
-    where(g, (s) => test(s, g)).map((n) => at(g, n, to(step(g, n), g)))
+    where(g, (s) => test(s, g)).map((n) => at(g, n, to(step(g, n), g) as GuideStep))
 const swap =
   (test: (a: GuideStep, b: GuideStep, g: Guide) => boolean): Damage =>
   (g) =>
@@ -168,10 +174,6 @@ const damages: Readonly<Record<string, Damage>> = {
     g.steps.some((s) => s.withAir)
       ? [{ ...g, steps: g.steps.map((s) => (s.air === 'on' ? { ...s, air: 'off' as const } : s)) }]
       : [],
-  'a repeat that cannot end': change(
-    (s) => Boolean(s.repeat),
-    (s) => without(s, 'most'),
-  ),
   'power never put on again': drop((s) => s.power === 'on'),
   'power on while it is opened': drop((s) => s.power === 'off'),
   'a thrown-away part fitted again': change(
@@ -217,10 +219,6 @@ const damages: Readonly<Record<string, Damage>> = {
     (s) => Boolean(s.remove),
     (s) => without(s, 'say'),
   ),
-  'two things in one step': change(
-    (s) => Boolean(s.remove),
-    (s) => ({ ...s, fit: s.remove }),
-  ),
   'stations out of order': (g) => {
     const last = g.steps.findLast((s) => s.at === 'as-left')
     return last ? [{ ...g, steps: [last, ...g.steps] }] : []
@@ -262,10 +260,6 @@ const damages: Readonly<Record<string, Damage>> = {
           (s) => ({ ...s, treat: p.id }),
         )(g),
       ),
-  'compound of no kind': change(
-    (s) => Boolean(s.treat),
-    (s) => without(s, 'compound'),
-  ),
   'a figure for a treated thread on a bare one': drop((s, g) =>
     g.steps.some((o) => o.tighten === s.treat && o.to?.thread === 'treated'),
   ),
@@ -296,7 +290,7 @@ const damages: Readonly<Record<string, Damage>> = {
   'a part that comes away with one that is still on': (g) =>
     where(g, (s) => Boolean(s.remove && s.mayComeWith)).flatMap((n) => {
       const inner = g.parts.find((p) => p.under?.includes(step(g, n).remove ?? ''))
-      return inner ? [at(g, n, { ...step(g, n), mayComeWith: inner.id })] : []
+      return inner ? [at(g, n, { ...step(g, n), mayComeWith: inner.id } as GuideStep)] : []
     }),
   'a finding that nothing gives': change(
     (s) => Boolean(s.when),
@@ -305,6 +299,26 @@ const damages: Readonly<Record<string, Damage>> = {
       when: Object.fromEntries(Object.keys(s.when ?? {}).map((k) => [k, ['renew-body']])),
     }),
   ),
+  'a verdict that mends what cannot be found': change(
+    (s) => Boolean(s.verdicts),
+    (s) => ({ ...s, verdicts: s.verdicts?.map((v) => ({ ...v, mends: ['rust of the moon'] })) }),
+  ),
+}
+
+/** What no step can be: its schema refuses it before anything is proved. */
+const malformed: Readonly<Record<string, Damage>> = {
+  'a repeat that cannot end': change(
+    (s) => Boolean(s.repeat),
+    (s) => without(s, 'most'),
+  ),
+  'two things in one step': change(
+    (s) => Boolean(s.remove),
+    (s) => ({ ...s, fit: s.remove }),
+  ),
+  'compound of no kind': change(
+    (s) => Boolean(s.treat),
+    (s) => without(s, 'compound'),
+  ),
   'renewing from nothing': change(
     (s) => Boolean(s.renew),
     (s) => without(s, 'from'),
@@ -312,10 +326,6 @@ const damages: Readonly<Record<string, Damage>> = {
   'tightening to nothing': change(
     (s) => Boolean(s.tighten),
     (s) => without(s, 'to'),
-  ),
-  'a verdict that mends what cannot be found': change(
-    (s) => Boolean(s.verdicts),
-    (s) => ({ ...s, verdicts: s.verdicts?.map((v) => ({ ...v, mends: ['rust of the moon'] })) }),
   ),
   'an inspection without an end': change(
     (s) => Boolean(s.inspect),
@@ -331,6 +341,11 @@ describe('the prover catches', () => {
     const damaged = good.flatMap((g) => damage(g).map((d) => ({ id: g.id, faults: prove(d) })))
     expect(damaged.length).toBeGreaterThan(0)
     expect(damaged.filter((d) => d.faults.length === 0)).toEqual([])
+  })
+  it.each(Object.entries(malformed))('by its schema alone: %s', (_, damage) => {
+    const damaged = good.flatMap((g) => damage(g).slice(0, 1))
+    expect(damaged.length).toBeGreaterThan(0)
+    for (const guide of damaged) expect(() => check(guideSchema, guide)).toThrow(/“steps\[\d+\]/)
   })
   it('and says where, why and how to mend it', () => {
     const [first] = shippedGuides.filter((g) => g.id === 'rp-relief').map(inlined)
@@ -371,6 +386,5 @@ describe('sub-guides', () => {
     const second = steps.filter((s) => s.remove === 'check-2')
     expect(second).toHaveLength(1)
     expect(second[0]?.say).toBe('Lift check 2 out')
-    expect(steps.every((s) => verbOf(s) !== 'include')).toBe(true)
   })
 })

@@ -6,7 +6,7 @@ export {
   type PartShape,
   partShapes,
 } from './schema/equipment'
-export { differenceOnce, expandGuide, type PlacedStep } from './schema/expand'
+export { differenceOnce, expandGuide } from './schema/expand'
 export { fastenerPlan } from './run/fastenerPlan'
 export { movesOf, type StepMove } from './schema/moves'
 export type { Fault } from './prove/rule'
@@ -32,16 +32,17 @@ export {
   type TrayPart,
 } from './run/run'
 export {
-  type GuideStation,
-  guideStations,
   type GuideStep,
-  type InspectionVerdict,
-  seatChecks,
-  stepSchema,
-  type Turn,
+  lazyStep,
+  type PlacedStep,
+  placedStep,
+  type PlacedVerb,
+  type StepOf,
+  stepJsonSchema,
   type Verb,
-  verbOf,
 } from './schema/step'
+export { type GuideStation, guideStations, seatChecks, type Turn } from './schema/stepCommon'
+export type { InspectionVerdict } from './schema/verbs'
 export {
   type Guide,
   guideSchema,

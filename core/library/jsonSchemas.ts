@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { guideSchema, stepSchema, subGuideSchema } from '../guide'
+import { guideSchema, stepJsonSchema, subGuideSchema } from '../guide'
 import { procedureFileSchema } from '../procedure'
 import { rulePackSchema } from '../rules'
 import { type JsonSchema, toJsonSchema } from '../schema'
@@ -19,7 +19,7 @@ export function librarySchemas(): Record<string, JsonSchema> {
     ...toJsonSchema(schema),
     ...(defs ? { $defs: defs } : {}),
   })
-  const steps = { step: toJsonSchema(stepSchema) }
+  const steps = { step: stepJsonSchema() }
   return {
     'guide.json': published('Job guide', guideSchema, steps),
     'sub-guide.json': published('Steps that several guides share', subGuideSchema, steps),

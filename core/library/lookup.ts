@@ -1,14 +1,18 @@
+import { ExplainedError } from '../errors'
 import { type Guide, serves } from '../guide'
 import type { PackTest, RulePack } from '../rules'
 import type { Procedure } from '../procedure'
 import type { SpecSheet } from './sheet'
 import type { Library } from './library'
 
-/** A library entry that does not exist; the message says what there is. */
-export class NotInLibrary extends Error {
+/** A library entry that does not exist; the remedy names what there is. */
+export class NotInLibrary extends ExplainedError {
   constructor(what: string, id: string, known: readonly string[]) {
-    super(`There is no ${what} “${id}”. Known: ${known.join(', ') || 'none'}.`)
-    this.name = 'NotInLibrary'
+    super(
+      'not-in-library',
+      `There is no ${what} “${id}”.`,
+      known.length > 0 ? `Choose one of ${known.join(', ')}.` : 'Add it to the library first.',
+    )
   }
 }
 

@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 import { DateTime } from 'luxon'
 import type { Programme } from '../catalogue'
 
@@ -76,6 +77,7 @@ export function validOn(today: string, from: string, until: string): boolean {
 
 function day(date: string): DateTime<true> {
   const parsed = DateTime.fromISO(date, { zone: 'utc' })
-  if (!parsed.isValid) throw new RangeError(`“${date}” is not a date. Write it as 2026-11-24.`)
+  if (!parsed.isValid)
+    throw new CannotCompute('not-a-date', `“${date}” is not a date.`, 'Write it as 2026-11-24.')
   return parsed as DateTime<true>
 }

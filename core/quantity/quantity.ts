@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 import { type Dimension, type UnitOf, unitDefinition } from './units'
 
 /**
@@ -31,13 +32,15 @@ const DECIMAL = /^[+-]?(\d{1,9})(\.\d{1,9})?$/
 
 /**
  * The number behind a displayed text.
- * @throws RangeError when it is not a plain decimal (NaN, 1e9, "12,5" and "" are not).
+ * @throws CannotCompute when it is not a plain decimal (NaN, 1e9, "12,5" and "" are not).
  */
 export function parseDisplayed(text: string): number {
   const trimmed = text.trim()
   if (!DECIMAL.test(trimmed)) {
-    throw new RangeError(
-      `“${text.slice(0, 40)}” is not a reading. Write digits with a point, as 5.4.`,
+    throw new CannotCompute(
+      'not-a-reading',
+      `“${text.slice(0, 40)}” is not a reading.`,
+      'Write digits with a point, as 5.4.',
     )
   }
   return Number(trimmed)

@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 /**
  * Every unit the application knows, by dimension. A unit turns into the dimension's SI unit as
  * `si = value × factor + offset`.
@@ -108,11 +109,13 @@ export function isUnitOf<D extends Dimension>(dimension: D, unit: string): unit 
   return Object.hasOwn(known[dimension] ?? {}, unit)
 }
 
-/** @throws RangeError naming the units that fit when the unit is not one of the dimension's. */
+/** @throws CannotCompute naming the units that fit when the unit is not one of the dimension's. */
 export function unitDefinition(dimension: Dimension, unit: string): UnitDefinition {
   if (!isUnitOf(dimension, unit)) {
-    throw new RangeError(
-      `${unit} is not a unit of ${dimensionTitles[dimension]}. Choose one of ${unitsOf(dimension).join(', ')}.`,
+    throw new CannotCompute(
+      'unit-unknown',
+      `${unit} is not a unit of ${dimensionTitles[dimension]}.`,
+      `Choose one of ${unitsOf(dimension).join(', ')}.`,
     )
   }
   return (dimensions[dimension] as Record<string, UnitDefinition>)[unit] as UnitDefinition

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { boltPlan, type BoltRing } from '../craft'
 import { integer, number, strictObject } from '../schema'
-import { answered, computation } from './computation'
+import { computation } from './computation'
 
 const bolts = () => yup.array(integer(1, 96).required()).strict(true).max(96)
 
@@ -22,5 +22,5 @@ export const boltPattern = computation({
   }),
   output: yup.object({ passes: yup.array().required(), untilNoneMoves: yup.array().required() }),
   example: { count: 8, start: 1 },
-  run: (input) => answered(() => boltPlan(input as BoltRing)),
+  run: (input) => boltPlan(input as BoltRing),
 })

@@ -1,6 +1,7 @@
 import type * as yup from 'yup'
+import { CannotCompute, ExplainedError } from '../errors'
 import type { Library } from '../library'
-import { check } from '../schema'
+import { check, InvalidInput } from '../schema'
 
 /**
  * Something the core can work out for a person by itself. The workbench, the HTTP interface, its
@@ -24,28 +25,17 @@ export function computation<I, O>(definition: Computation<I, O>): Computation {
   return definition as unknown as Computation
 }
 
-/** A question that is well formed and still has no answer; the message says what to change. */
-export class CannotCompute extends Error {
-  constructor(message: string) {
-    super(message)
-    this.name = 'CannotCompute'
-  }
-}
-
 /**
  * Checks the input, then computes.
  * @throws InvalidInput for a malformed input, CannotCompute for one without an answer
  */
 export function compute(definition: Computation, input: unknown, library: Library): unknown {
-  return definition.run(check(definition.input, input), library)
-}
-
-/** The answer, or what the core says cannot be answered. */
-export function answered<T>(work: () => T): T {
+  const checked = check(definition.input, input)
   try {
-    return work()
+    return definition.run(checked, library)
   } catch (error) {
-    if (error instanceof RangeError) throw new CannotCompute(error.message)
-    throw error
+    // What the library lacks, or a network that has no solution, is no answer to this question.
+    if (!(error instanceof ExplainedError) || error instanceof InvalidInput) throw error
+    throw new CannotCompute(error.code, error.why, error.remedy, { cause: error })
   }
 }

@@ -4,13 +4,15 @@ import {
   type Dimension,
   dimensionNames,
   isUnitOf,
+  unitsOf,
   parseDisplayed,
   roundTo,
   unitDefinition,
   valueToSi,
 } from '../quantity'
 import { displayed, line, strictObject } from '../schema'
-import { CannotCompute, computation } from './computation'
+import { CannotCompute } from '../errors'
+import { computation } from './computation'
 
 /** Nothing of these is less than nothing. */
 const FROM_ZERO: readonly Dimension[] = ['absolutePressure', 'temperature']
@@ -42,14 +44,18 @@ export const convertQuantity = computation({
       if (!isUnitOf(dimension, u)) {
         const owner = dimensionNames.find((d) => isUnitOf(d, u))
         throw new CannotCompute(
+          'unit-unknown',
           `${u} is ${owner ? `a unit of ${owner}` : 'not a known unit'}, not of ${dimension}.`,
+          `Choose one of ${unitsOf(dimension).join(', ')}.`,
         )
       }
     }
     const si = valueToSi(dimension, parseDisplayed(value), unit)
     if (FROM_ZERO.includes(dimension) && si < 0) {
       throw new CannotCompute(
-        `${value} ${unit} lies below absolute zero. Is it a gauge pressure, or another scale?`,
+        'below-absolute-zero',
+        `${value} ${unit} lies below absolute zero.`,
+        'Is it a gauge pressure, or another scale?',
       )
     }
     const exact = convertValue(dimension, parseDisplayed(value), unit, to)

@@ -1,6 +1,7 @@
 import { analyseTrace } from './analyseTrace'
 import { boltPattern } from './boltPattern'
-import { CannotCompute, type Computation } from './computation'
+import { CannotCompute } from '../errors'
+import type { Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
 import { judgeBackflowTest } from './judgeBackflowTest'
 import { isolationPlan, zones } from './isolation'
@@ -11,7 +12,7 @@ import { simulateAssembly } from './simulateAssembly'
 import { throwSymmetry } from './throwSymmetry'
 import { torqueSetting } from './torqueSetting'
 
-export { CannotCompute, compute, type Computation } from './computation'
+export { compute, type Computation } from './computation'
 
 /** Everything that can be computed, by name. */
 export const computations: readonly Computation[] = [
@@ -35,7 +36,9 @@ export function computationNamed(name: string): Computation {
   const found = computations.find((c) => c.name === name)
   if (!found) {
     throw new CannotCompute(
-      `There is no computation “${name.slice(0, 60)}”. Known: ${computations.map((c) => c.name).join(', ')}.`,
+      'computation-unknown',
+      `There is no computation “${name.slice(0, 60)}”.`,
+      `Choose one of ${computations.map((c) => c.name).join(', ')}.`,
     )
   }
   return found

@@ -2,9 +2,10 @@ import * as yup from 'yup'
 import { type Opening, openings } from '../apparatus'
 import { guideRun, storedEnergy } from '../guide'
 import { planIsolation, type IsolationSite, siteOf, spaceStates } from '../pressure'
-import { guideOf, type Library, NotInLibrary } from '../library'
+import { guideOf, type Library } from '../library'
 import { line, slug, strictObject } from '../schema'
-import { CannotCompute, computation } from './computation'
+import { CannotCompute } from '../errors'
+import { computation } from './computation'
 
 const subject = {
   /** Kind of equipment, as RP or “pilot regulator”. */
@@ -25,22 +26,25 @@ const positions = () =>
 
 /** @throws CannotCompute when there is nothing to make safe */
 function subjectOf(library: Library, kind: string, guideId: string | undefined) {
-  try {
-    const guide = guideId ? guideOf(library, guideId) : undefined
-    const site = siteOf(guide, kind)
-    if (site) return { guide, site }
-  } catch (error) {
-    if (error instanceof NotInLibrary) throw new CannotCompute(error.message)
-    throw error
-  }
-  throw new CannotCompute(`Nothing is known of where “${kind}” holds pressure. Name its job guide.`)
+  const guide = guideId ? guideOf(library, guideId) : undefined
+  const site = siteOf(guide, kind)
+  if (site) return { guide, site }
+  throw new CannotCompute(
+    'spaces-unknown',
+    `Nothing is known of where “${kind}” holds pressure.`,
+    'Name its job guide.',
+  )
 }
 
 function checkValves(site: IsolationSite, named: readonly string[]): void {
   const unknown = named.filter((id) => !site.valves.some((v) => v.id === id))
   if (unknown.length === 0) return
   const known = site.valves.map((v) => v.id).join(', ')
-  throw new CannotCompute(`There is no valve “${unknown.join(', ')}”. Known: ${known}.`)
+  throw new CannotCompute(
+    'valve-unknown',
+    `There is no valve “${unknown.join(', ')}”.`,
+    `Choose from ${known}.`,
+  )
 }
 
 export const zones = computation({
@@ -83,7 +87,11 @@ export const isolationPlan = computation({
     const chosen = guide.variants.find((v) => v.id === (variant ?? guide.variants[0]?.id))
     if (!chosen) {
       const known = guide.variants.map((v) => v.id).join(', ')
-      throw new CannotCompute(`The guide has no variant “${variant}”. Known: ${known}.`)
+      throw new CannotCompute(
+        'variant-unknown',
+        `The guide has no variant “${variant}”.`,
+        `Choose one of ${known}.`,
+      )
     }
     const { steps } = guideRun(guide, library.subGuides, chosen.id, [])
     return { ...planIsolation(site, steps), stored: storedEnergy(guide, steps) }

@@ -1,11 +1,12 @@
 import * as yup from 'yup'
-import { NotInLibrary, testPlanOf } from '../library'
+import { testPlanOf } from '../library'
 import { apparatusKinds } from '../apparatus'
 import type { Procedure } from '../procedure'
 import { type Dimension, dimensionNames, dimensionTitles, isUnitOf } from '../quantity'
 import { displayed, instant, line, number, quantityOf, slug, strictObject } from '../schema'
 import { judgeTest, type Judgement, type TestRun } from '../rules'
-import { CannotCompute, computation } from './computation'
+import { CannotCompute } from '../errors'
+import { computation } from './computation'
 import { asChannel, gaugeAccuracy } from './gaugeAccuracy'
 
 const reading = strictObject({
@@ -73,19 +74,13 @@ export const judgeBackflowTest = computation({
     gauge: { percent: 0.25, of: 'span', span: 15, unit: 'psi' },
   },
   run(given, library): Judgement {
-    try {
-      const plan = testPlanOf(library, given.rulePack, given.kind)
-      const answers = given.answers.map((a) => ({ ...a, label: labelOf(plan.procedure, a) }))
-      for (const r of given.readings) refuseStrange(plan.procedure, r)
-      const order = given.order ?? given.readings.map((r) => r.item)
-      const { gauge, ...run } = given
-      const channels = gauge ? [asChannel(gauge)] : []
-      return judgeTest(plan, { ...run, answers, order, channels } as TestRun)
-    } catch (error) {
-      if (error instanceof NotInLibrary || error instanceof RangeError)
-        throw new CannotCompute(error.message)
-      throw error
-    }
+    const plan = testPlanOf(library, given.rulePack, given.kind)
+    const answers = given.answers.map((a) => ({ ...a, label: labelOf(plan.procedure, a) }))
+    for (const r of given.readings) refuseStrange(plan.procedure, r)
+    const order = given.order ?? given.readings.map((r) => r.item)
+    const { gauge, ...run } = given
+    const channels = gauge ? [asChannel(gauge)] : []
+    return judgeTest(plan, { ...run, answers, order, channels } as TestRun)
   },
 })
 
@@ -96,10 +91,16 @@ function labelOf(procedure: Procedure, { item, answer }: { item: string; answer:
   const options = recordOf(procedure, item)?.answers
   const label = options?.find((option) => option.id === answer)?.label
   if (label) return label
+  if (!options)
+    throw new CannotCompute(
+      'item-unknown',
+      `${procedure.title} does not ask “${item}”.`,
+      'Leave it out.',
+    )
   throw new CannotCompute(
-    options
-      ? `“${answer}” is not an answer of ${item}: choose ${options.map((o) => o.id).join(', ')}.`
-      : `${procedure.title} does not ask “${item}”.`,
+    'answer-unknown',
+    `“${answer}” is not an answer of ${item}.`,
+    `Choose ${options.map((o) => o.id).join(', ')}.`,
   )
 }
 
@@ -111,16 +112,24 @@ function refuseStrange(procedure: Procedure, r: yup.InferType<typeof reading>): 
       s.record?.ask === 'reading' ? [s.record.item] : [],
     )
     throw new CannotCompute(
-      `${procedure.title} does not record “${r.item}” as a reading: ${known.join(', ')}.`,
+      'item-unknown',
+      `${procedure.title} does not record “${r.item}” as a reading.`,
+      `Choose one of ${known.join(', ')}.`,
     )
   }
   if (record.dimension && record.dimension !== r.dimension) {
     const [wanted, given] = [record.dimension, r.dimension].map((d) => dimensionTitles[d])
-    throw new CannotCompute(`${record.title} is a ${wanted}, not a ${given}. Give it as one.`)
+    throw new CannotCompute(
+      'dimension',
+      `${record.title} is a ${wanted}, not a ${given}.`,
+      'Give it as one.',
+    )
   }
   if (r.gaugeAbovePortM !== undefined && !record.head) {
     throw new CannotCompute(
-      `${record.title} is read with both hoses on, where the height of the gauge cancels out. Leave gaugeAbovePortM out.`,
+      'head-cancels-out',
+      `${record.title} is read with both hoses on, where the height of the gauge cancels out.`,
+      'Leave gaugeAbovePortM out.',
     )
   }
 }

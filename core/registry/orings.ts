@@ -6,7 +6,7 @@ import {
   type MeasuredRing,
 } from '../craft'
 import { number, strictObject } from '../schema'
-import { answered, computation } from './computation'
+import { computation } from './computation'
 
 export const identifyOring = computation({
   name: 'identify-oring',
@@ -20,7 +20,7 @@ export const identifyOring = computation({
   }),
   output: yup.object({ matches: yup.array().required() }),
   example: { insideMm: 18.6, sectionMm: 3.5 },
-  run: (input) => answered(() => identify(input as MeasuredRing)),
+  run: (input) => identify(input as MeasuredRing),
 })
 
 export const glandFit = computation({
@@ -56,5 +56,5 @@ export const glandFit = computation({
     floorMm: 35,
     use: 'static',
   },
-  run: (input) => answered(() => fitOf(input as Gland)),
+  run: (input) => fitOf(input as Gland),
 })

@@ -6,9 +6,10 @@ import {
   type SubGuide,
   subGuideSchema,
 } from '../guide'
-import { guideOf, NotInLibrary } from '../library'
+import { guideOf } from '../library'
 import { slug, strictObject } from '../schema'
-import { CannotCompute, computation } from './computation'
+import { CannotCompute } from '../errors'
+import { computation } from './computation'
 
 const input = strictObject({
   /** A guide of the library, by its name. */
@@ -39,8 +40,8 @@ export const proveGuide = computation({
       const guide = given.guide ?? guideOf(library, given.id ?? '')
       return prove(guide, [...(given.subGuides ?? []), ...library.subGuides])
     } catch (error) {
-      if (error instanceof NotInLibrary || error instanceof yup.ValidationError) {
-        throw new CannotCompute(error.message)
+      if (error instanceof yup.ValidationError) {
+        throw new CannotCompute('not-a-guide', error.message, 'Mend the guide and prove it again.')
       }
       throw error
     }

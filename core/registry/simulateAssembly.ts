@@ -6,12 +6,12 @@ import {
   layoutOf,
   SiteModel,
 } from '../apparatus/backflow'
-import { FluidError } from '../fluid'
-import { NotInLibrary, testPlanOf } from '../library'
+import { testPlanOf } from '../library'
 import { number, slug, strictObject } from '../schema'
 import { runTest } from '../simulate'
 import { judgeTest } from '../rules'
-import { CannotCompute, computation } from './computation'
+import { CannotCompute } from '../errors'
+import { computation } from './computation'
 import { asChannel, gaugeAccuracy } from './gaugeAccuracy'
 
 /** A gauge as testers carry it. */
@@ -67,28 +67,22 @@ export const simulateAssembly = computation({
     library,
   ) {
     for (const f of faults) refuseMisplaced(kind, f)
-    try {
-      const plan = testPlanOf(library, rulePack, kind)
-      const condition = {
-        supplyKpa,
-        faults,
-        ...(demandLMin === undefined ? {} : { demandLMin }),
-        ...(downstreamKpa === undefined ? {} : { downstreamKpa }),
-      }
-      const site = new SiteModel({ kind, sizeIn, condition })
-      const pressuresKpa = Object.fromEntries(
-        site.layout.places.map((p) => [p.id, Math.round(site.pressure(p.id) * 10) / 10]),
-      )
-      const found = runTest(plan.procedure, site)
-      return {
-        pressuresKpa,
-        ...found,
-        verdict: judgeTest(plan, { ...found, channels: [asChannel(gauge)] }),
-      }
-    } catch (error) {
-      if (error instanceof NotInLibrary || error instanceof FluidError)
-        throw new CannotCompute(error.message)
-      throw error
+    const plan = testPlanOf(library, rulePack, kind)
+    const condition = {
+      supplyKpa,
+      faults,
+      ...(demandLMin === undefined ? {} : { demandLMin }),
+      ...(downstreamKpa === undefined ? {} : { downstreamKpa }),
+    }
+    const site = new SiteModel({ kind, sizeIn, condition })
+    const pressuresKpa = Object.fromEntries(
+      site.layout.places.map((p) => [p.id, Math.round(site.pressure(p.id) * 10) / 10]),
+    )
+    const found = runTest(plan.procedure, site)
+    return {
+      pressuresKpa,
+      ...found,
+      verdict: judgeTest(plan, { ...found, channels: [asChannel(gauge)] }),
     }
   },
 })
@@ -101,11 +95,17 @@ function refuseMisplaced(
   const found = elements.find((e) => e.id === element)
   if (!found) {
     throw new CannotCompute(
-      `A ${kind} has no “${element}”: ${elements.map((e) => e.id).join(', ')}.`,
+      'element-unknown',
+      `A ${kind} has no “${element}”.`,
+      `Choose one of ${elements.map((e) => e.id).join(', ')}.`,
     )
   }
   const roles: readonly string[] = faultKinds[fault].roles
   if (!roles.includes(found.role)) {
-    throw new CannotCompute(`“${fault}” happens to a ${roles.join(' or ')}, not to ${element}.`)
+    throw new CannotCompute(
+      'fault-misplaced',
+      `“${fault}” happens to a ${roles.join(' or ')}, not to ${element}.`,
+      'Name another element.',
+    )
   }
 }

@@ -2,7 +2,7 @@ import * as yup from 'yup'
 import { throwSymmetry as symmetry } from '../craft'
 import { valueToSi } from '../quantity'
 import { amount, strictObject } from '../schema'
-import { answered, computation } from './computation'
+import { computation } from './computation'
 
 export const throwSymmetry = computation({
   name: 'throw-symmetry',
@@ -20,6 +20,6 @@ export const throwSymmetry = computation({
   example: { one: { value: '31', unit: 'mm' }, other: { value: '30', unit: 'mm' } },
   run({ one, other }) {
     const metres = (a: typeof one) => valueToSi('length', Number(a.value), a.unit)
-    return answered(() => symmetry({ one: metres(one), other: metres(other) }))
+    return symmetry({ one: metres(one), other: metres(other) })
   },
 })

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { NUT_FACTORS, type Surface, type TorqueAsked, torqueSetting as settingOf } from '../craft'
 import { line, number, strictObject } from '../schema'
-import { answered, computation } from './computation'
+import { computation } from './computation'
 
 const surface = () =>
   yup
@@ -44,5 +44,5 @@ export const torqueSetting = computation({
     wrenchM: 0.4,
     extensionM: 0.1,
   },
-  run: (input) => answered(() => settingOf(input as TorqueAsked)),
+  run: (input) => settingOf(input as TorqueAsked),
 })

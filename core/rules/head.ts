@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 import { convertValue, unitsOf, WATER_COLUMN_KPA_PER_M } from '../quantity'
 import type { Reading } from './types'
 
@@ -23,7 +24,11 @@ export function headCorrection(reading: Reading): { add: number; halfWidth: numb
 
 function pressureUnit(reading: Reading): string {
   if (!unitsOf('differential').some((u) => u === reading.unit)) {
-    throw new RangeError(`A head correction belongs to a pressure, not to ${reading.unit}.`)
+    throw new CannotCompute(
+      'head-unit',
+      `A head correction belongs to a pressure, not to ${reading.unit}.`,
+      'Take the reading in a unit of pressure.',
+    )
   }
   return reading.unit
 }

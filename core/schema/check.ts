@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { ExplainedError } from '../errors'
 
 /** One thing wrong with an input: where, and what to do. */
 export interface FieldFault {
@@ -7,10 +8,17 @@ export interface FieldFault {
   readonly message: string
 }
 
-export class InvalidInput extends Error {
+export class InvalidInput extends ExplainedError {
   constructor(readonly faults: readonly FieldFault[]) {
-    super(faults.map((f) => (f.path ? `${f.path} ${f.message}` : f.message)).join('; '))
-    this.name = 'InvalidInput'
+    const { path = '', message = 'does not fit' } = faults[0] ?? {}
+    const more = faults.length > 1 ? ` (and ${faults.length - 1} more)` : ''
+    // A message that says what to do has it behind its colon.
+    const [what = '', todo] = message.split(/: (?=[a-z])/, 2)
+    super(
+      'invalid-input',
+      `${path ? `“${path}” ` : ''}${what}${more}.`,
+      todo ? `${todo.charAt(0).toUpperCase()}${todo.slice(1)}.` : 'Change it and send it again.',
+    )
   }
 }
 

@@ -151,7 +151,7 @@ export class Job {
     this.write(kind, payload)
     if (this.refused)
       throw new Error(
-        `${kind} ${JSON.stringify(payload)}: ${this.refused.why} ${this.refused.todo}`,
+        `${kind} ${JSON.stringify(payload)}: ${this.refused.why} ${this.refused.remedy}`,
       )
     return this
   }
@@ -274,7 +274,7 @@ export class Job {
     if (step.measure) return { throws: { one: mm('31'), other: mm('31') } }
     if (step.temporary) return { temporary: { until: '2026-07-01', permittedBy: 'The authority' } }
     if (!step.verdicts) return {}
-    const part = step.inspect ?? ''
+    const part = step.inspect
     const defects = [...(this.options.defects?.[part] ?? [])]
     const chosen = this.options.findings?.[part]
     if (chosen) return { finding: chosen, defects, departure: 'None at hand' }

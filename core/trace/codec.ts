@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 /** Samples of a gauge with what is needed to read them again. */
 export interface Trace {
   /** Seconds between samples. */
@@ -44,14 +45,14 @@ export function encodeTrace(trace: Trace): string {
   return `${head}|${parts.join(' ')}`
 }
 
-/** @throws RangeError when the text is not a trace */
+/** @throws CannotCompute when the text is not a trace */
 export function decodeTrace(text: string): Trace {
   const [head = '', body = ''] = text.split('|')
   const [version, period, resolution, unit] = head.split(' ')
   const periodS = Number(period)
   const step = Number(resolution)
   if (version !== VERSION || !(periodS > 0) || !(step > 0) || !unit) {
-    throw new RangeError('This is not a trace.')
+    throw new CannotCompute('trace-unreadable', 'This is not a trace.', 'Take the reading again.')
   }
   const values: number[] = []
   let steps = 0
@@ -60,7 +61,7 @@ export function decodeTrace(text: string): Trace {
     const repeats = Number(count)
     const difference = Number.parseInt(sign, 36)
     if (!(repeats >= 1 && repeats <= 1e6) || (sign !== LOST && !Number.isFinite(difference))) {
-      throw new RangeError('This trace is damaged.')
+      throw new CannotCompute('trace-damaged', 'This trace is damaged.', 'Take the reading again.')
     }
     for (let n = 0; n < repeats; n++) {
       if (sign === LOST) values.push(NaN)

@@ -1,3 +1,4 @@
+import { CannotCompute } from '../errors'
 import { describe, expect, it } from 'vitest'
 import { normalNumbers, randomNumbers } from '../testing/random'
 import {
@@ -180,7 +181,7 @@ describe('a trace as text', () => {
   it.each(['', 'T9 0.1 0.01 psi|0', 'T1 0 0.01 psi|0', 'T1 0.1 0.01 psi|? 3'])(
     'refuses %j',
     (text) => {
-      expect(() => decodeTrace(text)).toThrow(RangeError)
+      expect(() => decodeTrace(text)).toThrow(CannotCompute)
     },
   )
 })

@@ -421,7 +421,7 @@ describe('equipment without a field test', () => {
     job().done('prepare').must('identity', { outcome: 'confirmed' }).done('arrive')
   it('is judged by its function check', () => {
     const visit = arrived()
-    expect(visit.write('station-done', { station: 'as-found' }).refused?.todo).toMatch(
+    expect(visit.write('station-done', { station: 'as-found' }).refused?.remedy).toMatch(
       /how it works as found/,
     )
     visit.must('checked', works).done('as-found', 'return').done('return')

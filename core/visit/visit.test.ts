@@ -147,7 +147,7 @@ describe('the order of the stations', () => {
     expect(currentStation(log.state)).toBe('prepare')
     expect(stationRefusal(log.state, 'make-safe')).toMatchObject({ station: 'prepare' })
     log.write('station-done', { station: 'as-found' })
-    expect(log.refused?.todo).toMatch(/Prepare/)
+    expect(log.refused?.remedy).toMatch(/Prepare/)
   })
   it('does not leave As-found without readings or a reason', () => {
     const log = new Log().arrived().write('station-done', { station: 'as-found' })
@@ -219,7 +219,7 @@ describe('before a test', () => {
       instruments: [gaugeAsInstrument(gauge)],
       licence,
     })
-    expect(log.refused?.todo).toMatch(/start the test with them/)
+    expect(log.refused?.remedy).toMatch(/start the test with them/)
     log.write('test-started', {
       run: 'as-found',
       procedureId: procedure.id,
@@ -281,7 +281,7 @@ describe('during a test', () => {
   it('questions a reading that its gauge cannot have shown, and takes it with a reason', () => {
     const log = new Log().arrived().started('as-found').write('reading', check1('48'))
     expect(log.refused?.why).toBe('48 psid on a gauge that ends at 15 psi: 4.8?')
-    expect(log.refused?.todo).toMatch(/insist with the reason/)
+    expect(log.refused?.remedy).toMatch(/insist with the reason/)
     log.write('reading', check1('-0.5'))
     expect(log.refused?.why).toMatch(/below zero.*: 0\.5\?/)
     log.write('reading', check1('48', { insisted: ' ' }))

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { CannotCompute, compute, computationNamed, computations } from '@uvanta/core/registry'
-import { InvalidInput } from '@uvanta/core/schema'
+import { ExplainedError } from '@uvanta/core/errors'
+import { compute, computationNamed, computations } from '@uvanta/core/registry'
 import { loadLibrary } from '../library/load'
 
 /** Runs one computation on what stands on standard input, without server or database. */
@@ -25,6 +25,6 @@ try {
   process.stdout.write(`${JSON.stringify(result, null, 2)}\n`)
 } catch (error) {
   if (error instanceof SyntaxError) fail(`The input is not JSON: ${error.message}`)
-  if (error instanceof CannotCompute || error instanceof InvalidInput) fail(error.message)
+  if (error instanceof ExplainedError) fail(error.message)
   throw error
 }

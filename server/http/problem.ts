@@ -1,7 +1,7 @@
 import type { ProblemDetails } from '@uvanta/contract'
+import { ExplainedError } from '@uvanta/core/errors'
 import { NotInLibrary } from '@uvanta/core/library'
 import { InvalidInput } from '@uvanta/core/schema'
-import { CannotCompute } from '@uvanta/core/registry'
 import type { ErrorRequestHandler, Response } from 'express'
 import { ServiceError, type ErrorKind } from '../service/errors'
 
@@ -15,6 +15,10 @@ const STATUS: Readonly<Record<ErrorKind, number>> = {
   stale: 412,
   'too-many': 429,
 }
+
+/** What is well formed and cannot be answered is 422; what the library lacks contradicts what is stored. */
+const statusOf = (error: ExplainedError): number =>
+  error instanceof ServiceError ? STATUS[error.kind] : error instanceof NotInLibrary ? 409 : 422
 
 const TITLES: Readonly<Record<number, string>> = {
   400: 'The request cannot be read',
@@ -32,71 +36,105 @@ const TITLES: Readonly<Record<number, string>> = {
   503: 'Not available now',
 }
 
+type Explanation = Pick<ExplainedError, 'code' | 'why' | 'remedy'>
+const explained = (code: string, why: string, remedy: string): Explanation => ({
+  code,
+  why,
+  remedy,
+})
+
+/** Answers with problem details; `type` carries the stable code by which clients tell problems apart. */
 export function sendProblem(
   res: Response,
   status: number,
-  detail: string,
-  extra: Readonly<Record<string, unknown>> = {},
+  { code, why, remedy }: Explanation,
+  further: Readonly<Record<string, unknown>> = {},
 ): void {
+  const detail = `${why} ${remedy}`
   const problem: ProblemDetails = {
-    type: 'about:blank',
+    type: `urn:uvanta:problem:${code}`,
     title: TITLES[status] ?? 'Not possible',
     status,
     detail: detail.charAt(0).toUpperCase() + detail.slice(1),
-    ...extra,
+    why,
+    remedy,
+    ...further,
   }
   res.status(status).type('application/problem+json').send(JSON.stringify(problem))
+}
+
+function furtherOf(error: ExplainedError): Readonly<Record<string, unknown>> {
+  if (error instanceof InvalidInput) return { fields: error.faults.slice(0, 50) }
+  return error instanceof ServiceError ? error.extra : {}
+}
+
+interface Fault {
+  readonly status?: number
+  readonly type?: string
+  readonly name?: string
+}
+
+/** What the libraries below throw when the request, and not the server, is at fault. */
+function foreign(fault: Fault): [number, Explanation] | null {
+  if (fault.type === 'entity.too.large')
+    return [
+      413,
+      explained(
+        'too-large',
+        'That is too much in one request.',
+        'Send at most 1 MB, and pictures of at most 3 MB.',
+      ),
+    ]
+  if (fault.type === 'encoding.unsupported' || fault.type === 'charset.unsupported')
+    return [
+      415,
+      explained(
+        'content-kind',
+        'The text is in an encoding not known here.',
+        'Send JSON in UTF-8.',
+      ),
+    ]
+  if (fault.status && fault.status >= 400 && fault.status < 500)
+    return [
+      400,
+      explained(
+        'unreadable',
+        'The request is not well-formed JSON or its address is not valid.',
+        'Check it and send it again.',
+      ),
+    ]
+  if (fault.name === 'SequelizeUniqueConstraintError')
+    return [
+      409,
+      explained('taken', 'There is an entry with this id or name already.', 'Use another.'),
+    ]
+  if (fault.name?.startsWith('SequelizeConnection'))
+    return [
+      503,
+      explained(
+        'no-database',
+        'The database does not answer.',
+        'What you entered is kept on this device; try again shortly.',
+      ),
+    ]
+  return null
 }
 
 /** Turns whatever was thrown into problem details; only a fault of ours is a 500. */
 export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, next) => {
   if (res.headersSent) return next(error)
-  if (error instanceof InvalidInput) {
-    const first = error.faults[0]
-    const more = error.faults.length > 1 ? ` (and ${error.faults.length - 1} more)` : ''
-    const detail = `${first?.path ? `“${first.path}” ` : ''}${first?.message ?? 'does not fit'}${more}.`
-    return sendProblem(res, 422, detail, { fields: error.faults.slice(0, 50) })
-  }
-  if (error instanceof CannotCompute) return sendProblem(res, 422, error.message)
-  if (error instanceof ServiceError)
-    return sendProblem(res, STATUS[error.kind], error.message, error.extra)
-  if (error instanceof NotInLibrary) return sendProblem(res, 409, error.message)
-  const fault = error as {
-    status?: number
-    type?: string
-    name?: string
-    original?: { errno?: number }
-  }
-  if (fault.type === 'entity.too.large')
-    return sendProblem(
-      res,
-      413,
-      'Too much in one request: send at most 1 MB, and pictures of at most 3 MB.',
-    )
-  if (fault.type === 'encoding.unsupported' || fault.type === 'charset.unsupported') {
-    return sendProblem(res, 415, 'Send JSON in UTF-8.')
-  }
-  if (fault.status && fault.status >= 400 && fault.status < 500) {
-    return sendProblem(
-      res,
-      400,
-      'The request is not well-formed JSON or its address is not valid. Check it and send it again.',
-    )
-  }
-  if (fault.name === 'SequelizeUniqueConstraintError') {
-    return sendProblem(res, 409, 'There is an entry with this id or name already. Use another.')
-  }
-  if (fault.name?.startsWith('SequelizeConnection')) {
-    return sendProblem(
-      res,
-      503,
-      'The database does not answer. What you entered is kept on this device; try again shortly.',
-    )
-  }
+  if (error instanceof ExplainedError)
+    return sendProblem(res, statusOf(error), error, furtherOf(error))
+  const known = foreign(error as Fault)
+  if (known) return sendProblem(res, ...known)
   req.log.error({ err: error }, 'request failed')
   sendProblem(
     res,
     500,
-    'Something went wrong on the server. Nothing was changed; try again, and tell the administrator if it stays.',
+    explained(
+      'fault-of-ours',
+      'Something went wrong on the server. Nothing was changed.',
+      'Try again, and tell the administrator if it stays.',
+    ),
   )
 }

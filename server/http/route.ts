@@ -43,17 +43,26 @@ export function binder(
       const version = e.versioned ? versionOf(req, res) : 0
       if (version === null) return
       if (e.body && !req.is('application/json')) {
-        return sendProblem(res, 415, 'Send JSON, with Content-Type: application/json.')
+        return sendProblem(res, 415, {
+          code: 'content-kind',
+          why: 'The content is not JSON.',
+          remedy: 'Send JSON, with Content-Type: application/json.',
+        })
       }
       if (e.upload && !req.is([...e.upload]))
-        return sendProblem(res, 415, `Send one of ${e.upload.join(', ')}.`)
+        return sendProblem(res, 415, {
+          code: 'content-kind',
+          why: 'This kind of file is not taken here.',
+          remedy: `Send one of ${e.upload.join(', ')}.`,
+        })
       const result = await handler({
         params: (e.params ? check(e.params, { ...req.params }) : undefined) as never,
         query: (e.query ? check(e.query, { ...req.query }) : undefined) as never,
         body: (e.body ? check(e.body, req.body) : undefined) as never,
         person,
         actor: () => {
-          if (!person) throw new ServiceError('not-signed-in', 'Sign in first.')
+          if (!person)
+            throw new ServiceError('not-signed-in', 'Nobody is signed in.', 'Sign in first.')
           return person
         },
         version,
@@ -72,11 +81,15 @@ export function binder(
 
 function requireAccess(e: Endpoint, person: Person | null): void {
   if (e.access === 'public') return
-  if (!person) throw new ServiceError('not-signed-in', 'Sign in first.')
+  if (!person) throw new ServiceError('not-signed-in', 'Nobody is signed in.', 'Sign in first.')
   if (e.access === 'signed-in') return
   const allowed: readonly Role[] = e.access
   if (!person.roles.some((r) => allowed.includes(r))) {
-    throw new ServiceError('forbidden', `This is for the ${allowed.join(' or ')}. Ask one of them.`)
+    throw new ServiceError(
+      'forbidden',
+      `This is for the ${allowed.join(' or ')}.`,
+      'Ask one of them.',
+    )
   }
 }
 
@@ -84,7 +97,11 @@ function requireAccess(e: Endpoint, person: Person | null): void {
 function versionOf(req: Request, res: Response): number | null {
   const match = /^"(\d{1,9})"$/.exec(req.get('If-Match') ?? '')
   if (match) return Number(match[1])
-  sendProblem(res, 428, 'Say which version you change: send If-Match with the ETag you were given.')
+  sendProblem(res, 428, {
+    code: 'version-missing',
+    why: 'It is not said which version is changed.',
+    remedy: 'Send If-Match with the ETag you were given.',
+  })
   return null
 }
 

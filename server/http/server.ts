@@ -51,7 +51,11 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   server.use('/api', sameOriginOnly, jsonBody, sessions(app))
   server.use(apiRouter(app, answered))
   server.use('/api', (_req, res) =>
-    sendProblem(res, 404, 'There is no such address. See /api/v1/docs for what there is.'),
+    sendProblem(res, 404, {
+      code: 'no-such-address',
+      why: 'There is no such address.',
+      remedy: 'See /api/v1/docs for what there is.',
+    }),
   )
 
   serveWeb(server, app.config.webDirectory)
@@ -83,7 +87,11 @@ const computeLimit = rateLimit({
   legacyHeaders: false,
   keyGenerator: (req) => `compute ${req.session.personId ?? ipKeyGenerator(req.ip ?? '')}`,
   handler: (_req, res) =>
-    sendProblem(res, 429, 'Too many computations in a minute. Wait a little, then go on.'),
+    sendProblem(res, 429, {
+      code: 'too-many',
+      why: 'Too many computations in a minute.',
+      remedy: 'Wait a little, then go on.',
+    }),
 })
 
 function apiRouter(app: App, answered?: Answered) {
@@ -131,7 +139,11 @@ const sameOriginOnly: RequestHandler = (req, res, next) => {
   const same = !origin || hostOf(origin) === req.get('Host')
   const crossSite = ['cross-site', 'same-site'].includes(req.get('Sec-Fetch-Site') ?? '')
   if (safe || (same && !crossSite)) return next()
-  sendProblem(res, 403, 'This request comes from another site. Use Uvanta’s own pages.')
+  sendProblem(res, 403, {
+    code: 'another-origin',
+    why: 'This request comes from another site.',
+    remedy: 'Use Uvanta’s own pages.',
+  })
 }
 
 function hostOf(origin: string): string | null {

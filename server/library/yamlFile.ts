@@ -1,16 +1,20 @@
 import { readFileSync } from 'node:fs'
+import { ExplainedError } from '@uvanta/core/errors'
 import { check, type FieldFault, InvalidInput } from '@uvanta/core/schema'
 import { isMap, isNode, isSeq, LineCounter, type Node, parseDocument } from 'yaml'
 import type * as yup from 'yup'
 
 /** A file of the library that cannot be used: where, and how to mend it. */
-export class BadLibraryFile extends Error {
+export class BadLibraryFile extends ExplainedError {
   constructor(
     readonly file: string,
     readonly places: readonly { readonly line: number; readonly message: string }[],
   ) {
-    super(places.map((p) => `${file}:${p.line} ${p.message}`).join('\n'))
-    this.name = 'BadLibraryFile'
+    super(
+      'bad-library-file',
+      places.map((p) => `${file}:${p.line} ${p.message}`).join('\n'),
+      '\nMend it; until then the last good library stays.',
+    )
   }
 }
 

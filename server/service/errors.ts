@@ -1,3 +1,5 @@
+import { ExplainedError } from '@uvanta/core/errors'
+
 export type ErrorKind =
   | 'invalid'
   | 'not-signed-in'
@@ -8,22 +10,31 @@ export type ErrorKind =
   | 'stale'
   | 'too-many'
 
-/** A use case that cannot be carried out; the message says what to do. */
-export class ServiceError extends Error {
+interface Further {
+  /** A code of its own, where callers tell this case from others of its kind. */
+  readonly code?: string
+  /** Facts for the caller, as the events of a conflict. */
+  readonly [fact: string]: unknown
+}
+
+/** A use case that cannot be carried out. */
+export class ServiceError extends ExplainedError {
+  readonly extra: Readonly<Record<string, unknown>>
   constructor(
     readonly kind: ErrorKind,
-    message: string,
-    /** Further facts for the caller, as the events of a conflict. */
-    readonly extra: Readonly<Record<string, unknown>> = {},
+    why: string,
+    remedy: string,
+    { code = kind, ...extra }: Further = {},
   ) {
-    super(message)
-    this.name = 'ServiceError'
+    super(code, why, remedy)
+    this.extra = extra
   }
 }
 
 export const notFound = (what: string) =>
   new ServiceError(
     'not-found',
-    `There is no such ${what}. It may have been entered under another number.`,
+    `There is no such ${what}.`,
+    'It may have been entered under another number.',
   )
-export const forbidden = (message: string) => new ServiceError('forbidden', message)
+export const forbidden = (why: string, remedy: string) => new ServiceError('forbidden', why, remedy)

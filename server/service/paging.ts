@@ -26,7 +26,8 @@ export function keptCursor(cursor: string | undefined, length: number, firstKey 
   }
   throw new ServiceError(
     'invalid',
-    'The cursor is not one of this list. Start again from the first page.',
+    'The cursor is not one of this list.',
+    'Start again from the first page.',
   )
 }
 

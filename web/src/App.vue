@@ -2,8 +2,8 @@
 import { BApp } from 'bootstrap-vue-next/components/BApp'
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import KeysDialog from './parts/KeysDialog.vue'
-import ShellNav from './parts/ShellNav.vue'
+import KeysDialog from './shell/KeysDialog.vue'
+import ShellNav from './shell/ShellNav.vue'
 import { useSession } from './stores/session'
 import { useTheme } from './stores/theme'
 

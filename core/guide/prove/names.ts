@@ -1,17 +1,18 @@
-import type { PlacedStep } from '../schema/expand'
+import type { PlacedStep } from '../schema/step'
 import { mendedBy } from '../run/renewal'
 import { slotsOf } from '../run/run'
 import { roundZones, shutFor, zoneSite } from '../../pressure'
 import type { Fault } from './rule'
-import { type Verb, verbOf, verbs } from '../schema/step'
+import { namesIn } from '../schema/step'
+import type { NameList } from '../schema/verbs'
 import type { Guide } from '../schema/guide'
 
-/** Names in a guide that point nowhere, names twice, and steps that say not one thing. */
+/** Names in a guide that point nowhere, names twice, and steps without words. */
 export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
   const faults: Fault[] = []
   const ids = (list: readonly { id: string }[] | undefined) =>
     new Set((list ?? []).map((e) => e.id))
-  const known = {
+  const known: Record<NameList, Set<string>> = {
     part: ids(guide.parts),
     zone: ids(guide.zones),
     kit: ids(guide.kit),
@@ -23,7 +24,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
   }
   const fault = (step: string, path: string, rule: string, message: string) =>
     faults.push({ step, path, rule, message })
-  const need = (kind: keyof typeof known, name: string | undefined, step: string, path: string) => {
+  const need = (kind: NameList, name: string | undefined, step: string, path: string) => {
     if (name === undefined || known[kind].has(name)) return
     const list = [...known[kind]].join(', ') || 'none'
     fault(step, path, 'unknown-name', `there is no ${kind} “${name}”. Known: ${list}`)
@@ -61,51 +62,15 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     fault('', 'zones', 'fed-by-itself', `zone “${id}” feeds itself: take it out of “feeds”`)
   guide.fasteners?.forEach((f, n) => need('part', f.holds, '', `fasteners[${n}].holds`))
 
-  const refers: readonly (readonly [
-    Verb | 'from' | 'slot' | 'rounds' | 'mayComeWith',
-    keyof typeof known,
-  ])[] = [
-    ['remove', 'part'],
-    ['mayComeWith', 'part'],
-    ['discard', 'part'],
-    ['inspect', 'part'],
-    ['clean', 'part'],
-    ['lubricate', 'part'],
-    ['fit', 'part'],
-    ['renew', 'part'],
-    ['from', 'kit'],
-    ['loosen', 'fastener'],
-    ['tighten', 'fastener'],
-    ['prove', 'zone'],
-    ['relieve', 'spring'],
-    ['snapshot', 'adjustment'],
-    ['restore', 'adjustment'],
-    ['set', 'adjustment'],
-    ['hold', 'slot'],
-    ['slot', 'slot'],
-    ['rounds', 'slot'],
-  ]
   const look = (step: PlacedStep) => {
-    const said = verbs.filter((v) => step[v] !== undefined)
-    if (said.length !== 1) {
-      fault(
-        step.id,
-        step.path,
-        'one-thing',
-        said.length === 0
-          ? `says nothing to do: give one of ${verbs.join(', ')}`
-          : `says several things: ${said.join(', ')}. Make a step of each`,
-      )
+    if (!step.say) fault(step.id, step.path, 'no-words', 'has no sentence to read: give “say”')
+    for (const { name, lists } of namesIn(step)) {
+      if (lists.some((list) => known[list].has(name))) continue
+      need(lists.at(-1) as NameList, name, step.id, step.path)
     }
-    if (!step.say && !step.include)
-      fault(step.id, step.path, 'no-words', 'has no sentence to read: give “say”')
-    for (const [field, kind] of refers) {
-      const name = step[field]
-      if (typeof name === 'string') need(kind, name, step.id, step.path)
-    }
+    need('slot', step.slot, step.id, step.path)
     for (const v of step.only ?? []) need('variant', v, step.id, step.path)
     for (const part of Object.keys(step.when ?? {})) need('part', part, step.id, step.path)
-    if (step.treat && !known.part.has(step.treat)) need('fastener', step.treat, step.id, step.path)
     need('slot', step.to?.torque, step.id, step.path)
     need('slot', step.to?.ceiling, step.id, step.path)
     step.steps?.forEach(look)
@@ -141,39 +106,9 @@ export function shapeFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[]
     }
     if (step.redoFrom && !step.trial && !step.test && !step.verify)
       add('redo-unasked', '“redoFrom” needs a check that can fail: a trial, a test or “verify”')
-    switch (verbOf(step)) {
-      case 'repeat':
-        if (!step.until || !step.most)
-          add('endless', 'a repeat needs “until” (when it ends) and “most” (how often at most)')
-        break
-      case 'inspect':
-        if (!step.defects || !step.verdicts)
-          add('open-inspection', 'an inspection needs its closed list of defects and its verdicts')
-        for (const d of mendedBy(step)) {
-          if (!step.defects?.includes(d))
-            add('mends-unlisted', `a verdict mends “${d}”, which is not among the defects: list it`)
-        }
-        break
-      case 'renew':
-        if (!step.from)
-          add('no-kit', `renewing “${step.renew}” needs “from”: the kit item that takes its place`)
-        break
-      case 'tighten':
-        if (!step.to)
-          add('no-target', 'tightening needs “to”: a torque, a ceiling, a turn, snug, or an effect')
-        break
-      case 'require':
-        if (!step.otherwise)
-          add('no-redirect', 'a precondition needs “otherwise”: where to go when it does not hold')
-        break
-      case 'treat':
-        if (!step.compound)
-          add('no-compound', 'treating needs “compound”: thread-lock, anti-seize or assembly')
-        break
-      case 'lubricate':
-        if (!step.with) add('no-lubricant', 'lubricating needs “with”: which lubricant')
-        break
-      default: // Every other verb says all of itself.
+    for (const d of mendedBy(step)) {
+      if (!step.defects?.includes(d))
+        add('mends-unlisted', `a verdict mends “${d}”, which is not among the defects: list it`)
     }
     step.steps?.forEach(look)
   }

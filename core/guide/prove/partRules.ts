@@ -1,6 +1,6 @@
 import { lubricantAdvice } from '../../craft'
-import type { PlacedStep } from '../schema/expand'
-import { partOf, type Say, title } from './rule'
+import type { PlacedStep, StepOf } from '../schema/step'
+import { partOf, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
 import type { GuidePart } from '../schema/equipment'
 import type { Guide } from '../schema/guide'
@@ -20,8 +20,8 @@ function lifted(step: PlacedStep, state: ProofState): boolean {
 }
 
 /** A part comes off. */
-export function goesOff(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const id = step.remove ?? ''
+export const goesOff: Rule<'remove'> = (guide, step, state, say) => {
+  const id = step.remove
   const part = partOf(guide, id)
   if (!part) return
   if (isOut(state, id)) {
@@ -85,9 +85,9 @@ export function openedBy(guide: Guide, part: GuidePart): SiteZone[] {
 }
 
 /** A part is lubricated. */
-export function isGreased(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
+export const isGreased: Rule<'lubricate'> = (guide, step, state, say) => {
   const part = partOf(guide, step.lubricate)
-  if (!part || !step.with) return
+  if (!part) return
   if (part.dry) say('never-there', `${part.title} never gets lubricant: leave it dry`)
   if (part.rubber) {
     const { contact } = state
@@ -108,8 +108,8 @@ export function isGreased(guide: Guide, step: PlacedStep, state: ProofState, say
 }
 
 /** A compound goes on a thread or an edge. */
-export function isTreated(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const id = step.treat ?? ''
+export const isTreated: Rule<'treat'> = (guide, step, state, say) => {
+  const id = step.treat
   if (partOf(guide, id)?.dry)
     say('never-there', `${title(guide, id)} stays dry: put the compound on its mate`)
   const fastener = guide.fasteners?.find((f) => f.id === id)
@@ -122,8 +122,8 @@ export function isTreated(guide: Guide, step: PlacedStep, state: ProofState, say
 }
 
 /** A new part takes the place of the old one. */
-export function isRenewed(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const id = step.renew ?? ''
+export const isRenewed: Rule<'renew'> = (guide, step, state, say) => {
+  const id = step.renew
   if (!isOut(state, id)) {
     say(
       'renewed-in-place',
@@ -147,8 +147,8 @@ export function isRenewed(guide: Guide, step: PlacedStep, state: ProofState, say
 }
 
 /** A part goes back as it was. */
-export function goesBack(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  const id = step.fit ?? ''
+export const goesBack: Rule<'fit'> = (guide, step, state, say) => {
+  const id = step.fit
   if (state.gone.has(id)) {
     say('fitted-discarded', `${title(guide, id)} was thrown away: renew it from the kit`)
     state.gone.delete(id)
@@ -169,7 +169,13 @@ export function goesBack(guide: Guide, step: PlacedStep, state: ProofState, say:
 }
 
 /** What holds for a part that goes in, old or new. */
-function goesIn(guide: Guide, id: string, step: PlacedStep, state: ProofState, say: Say): void {
+function goesIn(
+  guide: Guide,
+  id: string,
+  step: StepOf<'renew' | 'fit'>,
+  state: ProofState,
+  say: Say,
+): void {
   const part = partOf(guide, id)
   if (part?.orient && !step.orient) {
     say(

@@ -1,11 +1,12 @@
 import type { Fault } from './rule'
-import { expandGuide, type PlacedStep } from '../schema/expand'
+import { expandGuide } from '../schema/expand'
+import type { PlacedStep } from '../schema/step'
 import { nameFaults, shapeFaults } from './names'
 import { tieFaults } from './ties'
 import { endFaults } from './ends'
 import { takeStep } from './rules'
 import { branchOf, type ProofState, startState } from './state'
-import { guideStations } from '../schema/step'
+import { guideStations } from '../schema/stepCommon'
 import { type Guide, type SubGuide, variantOf } from '../schema/guide'
 
 export interface Proof {
@@ -108,7 +109,7 @@ class Walker {
       takeStep(this.guide, step, state, (rule, message) =>
         this.faults.add({ step: step.id, path: step.path, rule, message }),
       )
-      if (!step.inspect || !step.verdicts) continue
+      if (step.verb !== 'inspect') continue
       if (this.paths > this.mostWays) {
         this.faults.add({
           step: step.id,
@@ -162,7 +163,7 @@ function reachFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
   const collect = (s: PlacedStep) => {
     if (s.inspect) {
       const known = verdicts.get(s.inspect) ?? new Set<string>()
-      for (const v of s.verdicts ?? []) known.add(v.id)
+      for (const v of s.verdicts) known.add(v.id)
       verdicts.set(s.inspect, known)
     }
     s.steps?.forEach(collect)

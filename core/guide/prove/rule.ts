@@ -1,4 +1,4 @@
-import type { PlacedStep } from '../schema/expand'
+import type { PlacedVerb, StepOf } from '../schema/step'
 import type { ProofState } from './state'
 import type { GuidePart } from '../schema/equipment'
 import { type IsolationSite, shutFor, spaceStates, zoneSite } from '../../pressure'
@@ -17,7 +17,13 @@ export interface Fault {
 
 /** Says what is wrong: short name of the rule, and the sentence with its remedy. */
 export type Say = (rule: string, message: string) => void
-export type Rule = (guide: Guide, step: PlacedStep, state: ProofState, say: Say) => void
+/** What a step of a verb presupposes, and what it changes. */
+export type Rule<V extends PlacedVerb> = (
+  guide: Guide,
+  step: StepOf<V>,
+  state: ProofState,
+  say: Say,
+) => void
 
 export const partOf = (guide: Guide, id: string | undefined): GuidePart | undefined =>
   guide.parts.find((p) => p.id === id)

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { expandGuide, type Guide, type GuideStep, movesOf, type PlacedStep, proveGuide } from '..'
+import {
+  expandGuide,
+  type Guide,
+  type GuideStep,
+  movesOf,
+  type PlacedStep,
+  placedStep,
+  proveGuide,
+} from '..'
 import { endFaults } from './ends'
 import { takeStep } from './rules'
 import { type ProofState, startState } from './state'
@@ -57,9 +65,13 @@ const machine: Guide = {
   steps: [],
 } as unknown as Guide
 
-type Step = Partial<GuideStep> & { readonly at?: string }
+type Step = Partial<GuideStep>
 const placed = (step: Step, n = 0): PlacedStep =>
-  ({ at: 'open-up', id: String(n + 1), path: `steps[${n}]`, ...step }) as unknown as PlacedStep
+  placedStep({ ...(step.tighten ? { to: { snug: true } } : {}), ...step } as GuideStep, {
+    at: step.at ?? 'open-up',
+    id: String(n + 1),
+    path: `steps[${n}]`,
+  })
 
 /** Rules that the last of some steps breaks, and the state behind them. */
 function after(steps: readonly Step[], guide = machine, start: Partial<ProofState> = {}) {
@@ -318,7 +330,13 @@ describe('what a step turns', () => {
 describe('what a guide declares and ties to nothing', () => {
   const rulesOf = (change: Partial<Guide>, steps: readonly Step[]) =>
     proveGuide({ ...machine, ...change, steps: steps as GuideStep[] }, []).faults.map((f) => f.rule)
-  const say = (step: Step): Step => ({ say: 'Do it', at: 'open-up', ...step }) as Step
+  const say = (step: Step): Step =>
+    ({
+      say: 'Do it',
+      at: 'open-up',
+      ...(step.tighten ? { to: { snug: true } } : {}),
+      ...step,
+    }) as Step
   const only = (f: string) => machine.fasteners?.filter((x) => x.id === f) ?? []
   const bare = { zones: [], springs: [], slots: [], fasteners: only('screws') } as Partial<Guide>
   const fits = (steps: readonly Step[]) =>

@@ -6,10 +6,8 @@ import { expandGuide, type Guide, type GuideStep, type PlacedStep, proveGuide } 
 function inlined(id: string): Guide {
   const guide = shippedGuides.find((g) => g.id === id)
   if (!guide) throw new Error(id)
-  const plain = ({ id: _id, path: _path, steps, ...step }: PlacedStep): GuideStep => ({
-    ...step,
-    ...(steps ? { repeat: steps.map(plain) } : {}),
-  })
+  const plain = ({ id: _id, path: _path, verb: _verb, steps, ...step }: PlacedStep): GuideStep =>
+    ({ ...step, ...(steps ? { repeat: steps.map(plain) } : {}) }) as GuideStep
   return { ...guide, steps: expandGuide(guide, shippedSubGuides).steps.map(plain) }
 }
 const rulesOf = (guide: Guide) => [...new Set(proveGuide(guide, []).faults.map((f) => f.rule))]
@@ -23,8 +21,8 @@ const drop =
   (test: (s: GuideStep) => boolean): Change =>
   (g) => ({ ...g, steps: g.steps.filter((s) => !test(s)) })
 const change =
-  (test: (s: GuideStep) => boolean, to: (s: GuideStep) => GuideStep): Change =>
-  (g) => ({ ...g, steps: g.steps.map((s) => (test(s) ? to(s) : s)) })
+  (test: (s: GuideStep) => boolean, to: (s: GuideStep) => object): Change =>
+  (g) => ({ ...g, steps: g.steps.map((s) => (test(s) ? (to(s) as GuideStep) : s)) })
 /** Moves the first step of a kind behind (or before) the first of another. */
 const move =
   (what: (s: GuideStep) => boolean, to: (s: GuideStep) => boolean, behind: boolean): Change =>
@@ -324,7 +322,7 @@ describe('a slip that the data shows', () => {
     const n = index(guide, (s) => Boolean(s.verdicts?.some((v) => v.id === 'renew')))
     const inspection = guide.steps[n] as GuideStep
     const verdicts = [...(inspection.verdicts ?? [])].reverse()
-    const steps = guide.steps.map((s, i) => (i === n ? { ...s, verdicts } : s))
+    const steps = guide.steps.map((s, i) => (i === n ? { ...s, verdicts } : s) as GuideStep)
     // Whatever order the ways are walked in, each begins from the same state.
     expect(rulesOf({ ...guide, steps })).toEqual([])
     const renewOnlyClean = guide.steps.map((s) =>

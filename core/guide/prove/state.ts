@@ -1,6 +1,6 @@
 import type { LubricantService } from '../../craft'
 import type { GuideService } from '../schema/equipment'
-import type { GuideStation } from '../schema/step'
+import type { GuideStation } from '../schema/stepCommon'
 
 /** What the prover knows of the equipment after some steps on one path. */
 export interface ProofState {

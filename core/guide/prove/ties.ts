@@ -1,7 +1,6 @@
-import type { PlacedStep } from '../schema/expand'
+import type { PlacedStep } from '../schema/step'
 import { type Fault, pressureSite } from './rule'
 import { connectedWith } from '../../pressure'
-import { verbOf } from '../schema/step'
 import type { Guide } from '../schema/guide'
 
 /**
@@ -60,16 +59,15 @@ function stepFaults(guide: Guide, step: PlacedStep): Fault[] {
   const faults: Fault[] = []
   const add = (rule: string, message: string) =>
     faults.push({ step: step.id, path: step.path, rule, message })
-  const verb = verbOf(step)
   const fastener = guide.fasteners?.find((f) => f.id === step.tighten)
   const toFigure = step.to?.torque ?? step.to?.ceiling
-  if (verb === 'tighten' && fastener?.count && toFigure && !step.pattern)
+  if (fastener?.count && toFigure && !step.pattern)
     add(
       'no-pattern',
       `${fastener.title} are counted and tightened to a torque, and have no order: give “pattern”`,
     )
   const slot = guide.slots?.find((s) => s.id === step.slot)
-  if (verb === 'air' && step.air === 'on' && slot && slot.dimension !== 'gaugePressure')
+  if (step.air === 'on' && slot && slot.dimension !== 'gaugePressure')
     add('wrong-unit', `“${slot.id}” is the air to put on, and no pressure: give it gaugePressure`)
   return faults
 }

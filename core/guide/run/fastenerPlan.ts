@@ -24,7 +24,7 @@ export function fastenerPlan(step: GuideStep, count: number): BoltPlan | null {
     })
   }
   if (!step.tighten) return null
-  const rising = step.to?.torque !== undefined || step.to?.ceiling !== undefined
+  const rising = step.to.torque !== undefined || step.to.ceiling !== undefined
   const first = step.pattern === 'pairs-first' ? numbered(2) : []
   return boltPlan({ count, first, ...(rising && !step.untilNoneMoves ? {} : { passes: [1] }) })
 }

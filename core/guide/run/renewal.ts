@@ -1,4 +1,5 @@
-import type { GuideStep, InspectionVerdict } from '../schema/step'
+import type { GuideStep } from '../schema/step'
+import type { InspectionVerdict } from '../schema/verbs'
 
 /** The schools of renewing soft parts. Which one is in force is data, by family. */
 export const renewalPolicies = {

@@ -1,5 +1,6 @@
-import { differenceOnce, expandGuide, type PlacedStep } from '../schema/expand'
-import { type GuideStation, verbOf } from '../schema/step'
+import { differenceOnce, expandGuide } from '../schema/expand'
+import type { PlacedStep } from '../schema/step'
+import type { GuideStation } from '../schema/stepCommon'
 import type { Guide, SubGuide } from '../schema/guide'
 
 /** A step that was carried out, as it stands on record. */
@@ -112,7 +113,7 @@ export const nextStep = (run: GuideRun, station: GuideStation): PlacedStep | nul
   run.steps.find((s) => s.at === station && !run.done.has(s.id)) ?? null
 
 /** A step’s sentence; one without words says what its verb does. */
-export const stepWords = (step: PlacedStep): string => step.say ?? verbOf(step) ?? ''
+export const stepWords = (step: PlacedStep): string => step.say ?? step.verb
 
 /**
  * The part that came off last and would go back first, where the step fits another: the guide’s own

@@ -1,4 +1,4 @@
-import type { PlacedStep } from '../schema/expand'
+import type { PlacedStep } from '../schema/step'
 import type { Guide } from '../schema/guide'
 import { stepWords } from './run'
 
@@ -23,7 +23,7 @@ export function storedEnergy(guide: Guide, steps: readonly PlacedStep[]): Stored
   return (guide.springs ?? []).flatMap((spring) => {
     const under = guide.parts.filter((p) => p.spring === spring.id).map((p) => p.id)
     const step = steps.find(
-      (s) => s.relieve === spring.id || (s.controlled && under.includes(s.remove ?? '')),
+      (s) => s.relieve === spring.id || (s.controlled && under.includes(s.remove)),
     )
     if (!step) return []
     return [

@@ -1,18 +1,7 @@
 import type { FieldFault } from '../../schema'
-import type { GuideStation, GuideStep } from './step'
+import { type GuideStep, type PlacedStep, placedStep } from './step'
+import type { GuideStation } from './stepCommon'
 import type { Guide, SubGuide } from './guide'
-
-/** A step with its place and station, sub-guides written out. */
-export interface PlacedStep extends GuideStep {
-  /** Where it stands: `12`, `12.3` in a repeat or sub-guide. */
-  readonly id: string
-  readonly at: GuideStation
-  /** Path in the file, for a message. */
-  readonly path: string
-  readonly steps?: readonly PlacedStep[]
-  /** The sub-guide’s place, for the steps that it was included with. */
-  readonly within?: string
-}
 
 const DEEPEST = 3
 
@@ -43,9 +32,8 @@ export function expandGuide(
         )
       }
       if (step.include) return includeSteps(step, id, here, chain)
-      const placed: PlacedStep = { ...step, id, at: station, path: here }
-      if (!step.repeat) return [placed]
-      return [{ ...placed, steps: place(step.repeat, `${id}.`, `${here}.repeat`, chain) }]
+      const inner = step.repeat && place(step.repeat, `${id}.`, `${here}.repeat`, chain)
+      return [placedStep(step, { id, at: station, path: here, ...(inner ? { steps: inner } : {}) })]
     })
   }
 

@@ -1,5 +1,5 @@
 import type { Opening } from '../../apparatus'
-import type { PlacedStep } from './expand'
+import type { PlacedStep } from './step'
 
 export interface StepMove {
   readonly element: string

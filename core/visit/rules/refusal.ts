@@ -6,7 +6,7 @@ import type { VisitState } from '../log/state'
 /** Why something may not be done, and what to do instead. */
 export interface Refusal {
   readonly why: string
-  readonly todo: string
+  readonly remedy: string
   /** The station where that is done. */
   readonly station?: Station
 }
@@ -25,9 +25,9 @@ export interface GuardContext {
   }
 }
 
-export const refuse = (why: string, todo: string, station?: Station): Refusal => ({
+export const refuse = (why: string, remedy: string, station?: Station): Refusal => ({
   why,
-  todo,
+  remedy,
   ...(station ? { station } : {}),
 })
 

@@ -204,7 +204,7 @@ describe('a field test', () => {
     }
     expect(until('2026-06-01')).toBeNull()
     expect(until('2026-05-31')?.why).toMatch(/expired on 2026-05-31/)
-    expect(asked(job, 'test-started', { ...payload, packVersion: 1 })?.todo).toMatch(
+    expect(asked(job, 'test-started', { ...payload, packVersion: 1 })?.remedy).toMatch(
       /start the test with them/,
     )
   })
@@ -215,7 +215,7 @@ describe('a field test', () => {
       rulePacks: [],
       earlier: { ...shippedLibrary.earlier, rulePacks: [] },
     }
-    expect(asked(job, 'reading', read(), { ...job.context, library })?.todo).toMatch(
+    expect(asked(job, 'reading', read(), { ...job.context, library })?.remedy).toMatch(
       /Ask the administrator for a rule pack/,
     )
   })

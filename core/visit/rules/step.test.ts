@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Guide, PlacedStep } from '../../guide'
+import { type Guide, type GuideStep, placedStep } from '../../guide'
 import { Job, shippedLibrary } from '../../testing'
 import {
   draftOf,
@@ -30,7 +30,7 @@ const made = <K extends EventKind>(kind: K, payload: PayloadOf<K>, deviceTime = 
 const draft = <K extends EventKind>(kind: K, payload: PayloadOf<K>) =>
   made(kind, payload) as VisitEvent
 const step = (more: object) =>
-  ({ id: '7', path: 'steps[6]', at: 'rebuild', say: 'Do it', ...more }) as unknown as PlacedStep
+  placedStep({ say: 'Do it', ...more } as GuideStep, { id: '7', path: 'steps[6]', at: 'rebuild' })
 const proof = (
   asked: object,
   payload: Partial<PayloadOf<'guide-step'>> = {},
@@ -152,9 +152,11 @@ describe('an inspection', () => {
       context,
     )
   it('has a finding of its list and defects of its list', () => {
-    expect(inspected({})?.todo).toBe('Choose one of Sound, Renew.')
-    expect(inspected({ finding: 'fine' })?.todo).toBe('Choose one of Sound, Renew.')
-    expect(inspected({ finding: 'renew', defects: ['rust'] })?.todo).toBe('Choose from cut, flat.')
+    expect(inspected({})?.remedy).toBe('Choose one of Sound, Renew.')
+    expect(inspected({ finding: 'fine' })?.remedy).toBe('Choose one of Sound, Renew.')
+    expect(inspected({ finding: 'renew', defects: ['rust'] })?.remedy).toBe(
+      'Choose from cut, flat.',
+    )
     expect(inspected({ finding: 'renew', defects: ['cut'] })).toBeNull()
     expect(inspected({ finding: 'keep', defects: ['cut'] })?.why).toMatch(/house’s policy/)
   })
@@ -209,7 +211,7 @@ describe('zero, locks and hoses', () => {
     expect(asked(at, 'hose-moved', { hose: 'high', port: 'tap' })?.why).toMatch(/no “tap”/)
     expect(asked(at, 'hose-moved', { hose: 'high', port: 'cock-2' })).toBeNull()
     expect(asked(at, 'hose-moved', { hose: 'high' })).toBeNull()
-    expect(asked(at, 'valve-moved', { element: 'tap', to: 'open' })?.todo).toMatch(/shutoff-1/)
+    expect(asked(at, 'valve-moved', { element: 'tap', to: 'open' })?.remedy).toMatch(/shutoff-1/)
   })
 })
 

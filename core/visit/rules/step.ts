@@ -113,11 +113,11 @@ export function inspectionRefusal(
       `Choose one of ${step.verdicts.map((v) => v.title).join(', ')}.`,
     )
   }
-  const strange = defects.filter((d) => !step.defects?.includes(d))
+  const strange = defects.filter((d) => !step.defects.includes(d))
   if (strange.length > 0) {
     return refuse(
       `“${strange.join(', ')}” is not on the list of this inspection.`,
-      `Choose from ${step.defects?.join(', ')}.`,
+      `Choose from ${step.defects.join(', ')}.`,
     )
   }
   const advice = renewalAdvice(

@@ -14,8 +14,9 @@ function madeBy(actor: Person, as: string | undefined): void {
   if (as === undefined || as === actor.id) return
   throw new ServiceError(
     'refused',
-    `These entries were made by another person than ${actor.name}, who is signed in now. Sign in as that person to send them.`,
-    { conflict: 'another-person' },
+    `These entries were made by another person than ${actor.name}, who is signed in now.`,
+    'Sign in as that person to send them.',
+    { code: 'another-person' },
   )
 }
 

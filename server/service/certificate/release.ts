@@ -58,6 +58,7 @@ async function changeState(
   throw new ServiceError(
     'refused',
     `This certificate is ${status?.state ?? 'gone'} already and stays so.`,
+    'Open the newest certificate of the visit.',
   )
 }
 
@@ -75,12 +76,14 @@ export async function supersedeCertificate(
       throw new ServiceError(
         'forbidden',
         'Only the reviewer or the technician of the visit replaces its certificate.',
+        'Ask one of them.',
       )
     }
     if (!log.state.correctedSinceCertificate) {
       throw new ServiceError(
         'refused',
-        'Nothing was corrected since this certificate. Correct the entry in the visit first.',
+        'Nothing was corrected since this certificate.',
+        'Correct the entry in the visit first.',
       )
     }
     const issued = await issueCertificate(app, actor, log, { row, reason })

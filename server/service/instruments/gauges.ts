@@ -59,7 +59,11 @@ type GaugeInput = Omit<GaugeRow, 'active' | 'version' | 'accuracyPercent'> & {
 export async function createGauge(app: App, actor: Person, input: GaugeInput): Promise<Gauge> {
   if (await app.db.gauges.findByPk(input.id)) return readGauge(app, input.id)
   if (await app.db.gauges.findOne({ where: { tag: input.tag } })) {
-    throw new ServiceError('conflict', `There is a gauge ${input.tag} already. Choose another tag.`)
+    throw new ServiceError(
+      'conflict',
+      `There is a gauge ${input.tag} already.`,
+      'Choose another tag.',
+    )
   }
   const row = {
     ...input,

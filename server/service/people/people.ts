@@ -26,7 +26,11 @@ export async function signIn(
   await countAttempt(app, attempt)
   const right = await verify(row?.passwordHash ?? NOBODY, password)
   if (!row || !right || !row.active) {
-    throw new ServiceError('not-signed-in', 'Name or password is wrong. Check both and try again.')
+    throw new ServiceError(
+      'not-signed-in',
+      'Name or password is wrong.',
+      'Check both and try again.',
+    )
   }
   await forgiveAttempt(app, attempt)
   return readPerson(app, row.id)
@@ -42,7 +46,7 @@ export async function checkPassword(
   await countAttempt(app, attempt)
   const row = await app.db.people.findByPk(personId)
   if (!row || !(await verify(row.passwordHash, password))) {
-    throw new ServiceError('refused', 'That is not your password. Type it again.')
+    throw new ServiceError('refused', 'That is not your password.', 'Type it again.')
   }
   await forgiveAttempt(app, attempt)
 }
@@ -111,7 +115,8 @@ export async function createPerson(
   if (await app.db.people.findOne({ where: { username: input.username } })) {
     throw new ServiceError(
       'conflict',
-      `The sign-in name ${input.username} is taken. Choose another.`,
+      `The sign-in name ${input.username} is taken.`,
+      'Choose another.',
     )
   }
   const row = { ...rest, passwordHash: await hashPassword(password), active: true, version: 1 }
@@ -139,7 +144,8 @@ export async function changePerson(
   if (id === actor.id && leavesOffice) {
     throw new ServiceError(
       'refused',
-      'You cannot take the administrator’s rights from yourself. Ask another administrator.',
+      'You cannot take the administrator’s rights from yourself.',
+      'Ask another administrator.',
     )
   }
   const fields = password ? { ...rest, passwordHash: await hashPassword(password) } : rest
@@ -182,7 +188,8 @@ export async function changeLicence(
   if ((input.issuedOn ?? licence.issuedOn) > (input.expiresOn ?? licence.expiresOn)) {
     throw new ServiceError(
       'invalid',
-      'The licence would expire before it is issued. Check both dates.',
+      'The licence would expire before it is issued.',
+      'Check both dates.',
     )
   }
   await audited(app, actor, `changed licence ${licence.number}`, licence.personId, (transaction) =>

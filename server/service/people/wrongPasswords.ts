@@ -43,7 +43,8 @@ export async function countAttempt(app: App, attempt: Attempt): Promise<void> {
     if ((await counted(app, limit)) > limit.most) {
       throw new ServiceError(
         'too-many',
-        `Too many wrong passwords. Wait ${limit.minutes} minutes, then try again.`,
+        'Too many wrong passwords.',
+        `Wait ${limit.minutes} minutes, then try again.`,
       )
     }
   }

@@ -112,7 +112,7 @@ export async function createEquipment(
   checkCatalogue(app, input)
   const site = await readSite(app, input.siteId)
   if (await app.db.equipment.findOne({ where: { tag: input.tag } })) {
-    throw new ServiceError('conflict', `The tag ${input.tag} is taken. Choose another.`)
+    throw new ServiceError('conflict', `The tag ${input.tag} is taken.`, 'Choose another.')
   }
   const { dueOn, ...rest } = input
   await audited(app, actor, 'added equipment', input.tag, async (transaction) => {
@@ -157,7 +157,8 @@ export async function changeEquipment(
   checkCatalogue(app, merged)
   const site = await readSite(app, merged.siteId)
   const taken = await app.db.equipment.findOne({ where: { tag: merged.tag, id: { [Op.ne]: id } } })
-  if (taken) throw new ServiceError('conflict', `The tag ${merged.tag} is taken. Choose another.`)
+  if (taken)
+    throw new ServiceError('conflict', `The tag ${merged.tag} is taken.`, 'Choose another.')
   const action = `changed ${Object.keys(input).join(', ')} of equipment`
   await audited(app, actor, action, merged.tag, async (transaction) => {
     const changed = {
@@ -187,11 +188,12 @@ function checkCatalogue(
     if (!family.kinds.includes(input.kind)) {
       throw new ServiceError(
         'invalid',
-        `${family.title} has the kinds ${family.kinds.join(', ')}, not “${input.kind}”.`,
+        `${family.title} has no kind “${input.kind}”.`,
+        `Choose one of ${family.kinds.join(', ')}.`,
       )
     }
   } catch (error) {
-    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.message)
+    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.why, error.remedy)
     throw error
   }
 }

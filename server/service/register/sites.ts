@@ -11,7 +11,8 @@ export async function readSite(app: App, id: string): Promise<Site> {
   if (!site)
     throw new ServiceError(
       'invalid',
-      'There is no such site. Choose one from the list or add it first.',
+      'There is no such site.',
+      'Choose one from the list or add it first.',
     )
   return site
 }
@@ -49,7 +50,7 @@ export async function createSite(
   input: Omit<Site, 'customer' | 'version' | 'access'> & { access?: string | undefined },
 ): Promise<Site> {
   if (!(await app.db.customers.findByPk(input.customerId))) {
-    throw new ServiceError('invalid', 'There is no such customer. Add the customer first.')
+    throw new ServiceError('invalid', 'There is no such customer.', 'Add the customer first.')
   }
   if (!(await app.db.sites.findByPk(input.id))) {
     const row = { ...input, access: input.access ?? '', version: 1 }

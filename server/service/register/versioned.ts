@@ -22,6 +22,7 @@ export async function changeVersioned(
   if (!(await table.findByPk(id, { transaction }))) throw notFound(what)
   throw new ServiceError(
     'stale',
-    `Someone changed this ${what} meanwhile. Reload it, look at the change, and enter yours again.`,
+    `Someone changed this ${what} meanwhile.`,
+    'Reload it, look at the change, and enter yours again.',
   )
 }

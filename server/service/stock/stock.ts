@@ -60,7 +60,7 @@ export async function moveStock(
   if (!(await app.db.stockMoves.findByPk(input.id))) {
     const holder = await readPerson(app, input.holderId)
     if (!holder.roles.includes('technician'))
-      throw new ServiceError('invalid', `${holder.name} is no technician. Choose one.`)
+      throw new ServiceError('invalid', `${holder.name} is no technician.`, 'Choose one.')
     const row = { ...input, visitId: null, at: app.now().toJSDate(), person: actor.name }
     const action = `stock ${input.change > 0 ? '+' : ''}${input.change}`
     await audited(app, actor, action, `${input.number}, ${holder.name}`, (transaction) =>

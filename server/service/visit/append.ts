@@ -36,7 +36,8 @@ export async function appendEvents(
   if (drafts.some((d) => d.kind === 'signed')) {
     throw new ServiceError(
       'refused',
-      'A visit is signed with the password. Sign it on its last station.',
+      'A visit is signed with the password.',
+      'Sign it on its last station.',
     )
   }
   const checked = checkDrafts(app, drafts)
@@ -65,8 +66,9 @@ export async function appendGuarded(
   if (expected > log.events.length) {
     throw new ServiceError(
       'conflict',
-      `This visit has ${log.events.length} entries, not ${expected}. Read it again, then send yours.`,
-      { conflict: 'unknown-events' },
+      `This visit has ${log.events.length} entries, not ${expected}.`,
+      'Read it again, then send yours.',
+      { code: 'unknown-events' },
     )
   }
   const stored = new Map(log.events.map((e) => [e.id, e]))
@@ -80,9 +82,10 @@ export async function appendGuarded(
     )
     throw new ServiceError(
       'conflict',
-      `${who} wrote to this visit meanwhile. Read what was added, then send yours again.`,
+      `${who} wrote to this visit meanwhile.`,
+      'Read what was added, then send yours again.',
       {
-        conflict: 'newer-events',
+        code: 'newer-events',
         events: newer,
       },
     )
@@ -96,7 +99,7 @@ export async function appendGuarded(
   }))
   if ('refusal' in decision) {
     const { refusal, of } = decision
-    throw new ServiceError('refused', `${refusal.why} ${refusal.todo}`, {
+    throw new ServiceError('refused', refusal.why, refusal.remedy, {
       ...refusal,
       event: of.id,
     })
@@ -113,9 +116,10 @@ function refuseChanged(draft: EventDraft, stored: VisitEvent | undefined): void 
   if (!same) {
     throw new ServiceError(
       'conflict',
-      'This event is in the log already with other content. Make a new id for a new event.',
+      'This event is in the log already with other content.',
+      'Make a new id for a new event.',
       {
-        conflict: 'changed-event',
+        code: 'changed-event',
         event: draft.id,
       },
     )
@@ -128,7 +132,8 @@ function mayWrite(actor: Person, visit: VisitTableRow, drafts: readonly EventDra
   const office = actor.roles.includes('reviewer') || actor.roles.includes('planner')
   if (office && drafts.every((d) => traitsOf(d.kind).by === 'office')) return
   throw forbidden(
-    'Only the technician of this visit records its work. Ask the planner to hand it over.',
+    'Only the technician of this visit records its work.',
+    'Ask the planner to hand it over.',
   )
 }
 

@@ -14,8 +14,8 @@ import type { OpenLog } from './openLog'
 import { ServiceError } from '../errors'
 import { readGauge } from '../instruments/gauges'
 
-const refused = (draft: EventDraft, why: string, todo: string) =>
-  new ServiceError('refused', `${why} ${todo}`, { why, todo, event: draft.id })
+const refused = (draft: EventDraft, why: string, remedy: string) =>
+  new ServiceError('refused', why, remedy, { event: draft.id })
 
 /**
  * What a device says of gauge, calibration, licence and time is a claim: it is held against the

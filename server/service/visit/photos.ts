@@ -23,14 +23,21 @@ export async function keepPhoto(
   const visit = await app.db.visits.findByPk(visitId)
   if (!visit) throw notFound('visit')
   if (visit.technicianId !== actor.id)
-    throw forbidden('Only the technician of this visit adds photographs.')
+    throw forbidden(
+      'Only the technician of this visit adds photographs.',
+      'Hand them to that person.',
+    )
   const mime = Buffer.isBuffer(content) ? imageType(content) : null
   if (!mime || !Buffer.isBuffer(content))
-    throw new ServiceError('invalid', 'This is no JPEG, PNG or WebP picture. Take another.')
+    throw new ServiceError('invalid', 'This is no JPEG, PNG or WebP picture.', 'Take another.')
   const known = await app.db.photos.findByPk(id)
   if (known) {
     if (known.visitId === visitId && known.content.equals(content)) return
-    throw new ServiceError('conflict', 'There is another photograph with this id. Make a new id.')
+    throw new ServiceError(
+      'conflict',
+      'There is another photograph with this id.',
+      'Make a new id.',
+    )
   }
   const at = app.now().toJSDate()
   await app.db.sequelize.transaction(async (transaction) => {

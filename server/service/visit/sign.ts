@@ -19,18 +19,22 @@ export async function signVisit(
   if (input.event.kind !== 'signed') {
     throw new ServiceError(
       'invalid',
-      'Only the event “signed” is sent here. Send others to the log.',
+      'Only the event “signed” is sent here.',
+      'Send others to the log.',
     )
   }
   await checkPassword(app, actor.id, input.password, input.address)
   const { name } = input.event.payload
   if (name !== actor.name) {
-    throw new ServiceError('invalid', `You sign as ${actor.name}, not as another. Sign again.`)
+    throw new ServiceError('invalid', `You sign as ${actor.name}, not as another.`, 'Sign again.')
   }
   const drafts = checkDrafts(app, [input.event])
   await inLog(app, visitId, async (log) => {
     if (log.visit.technicianId !== actor.id)
-      throw forbidden('Only the technician of this visit signs it.')
+      throw forbidden(
+        'Only the technician of this visit signs it.',
+        'Hand the device to that person.',
+      )
     if (log.events.some((e) => e.id === input.event.id)) return log
     const signed = await appendGuarded(app, actor, log, input.expected, drafts)
     await planFollowUp(app, actor, signed)
@@ -64,12 +68,12 @@ export async function correctAttested(
   event: EventDraft,
 ): Promise<void> {
   if (event.kind !== 'correction') {
-    throw new ServiceError('invalid', 'Only a correction is sent here. Send others to the log.')
+    throw new ServiceError('invalid', 'Only a correction is sent here.', 'Send others to the log.')
   }
   const drafts = checkDrafts(app, [event])
   await inLog(app, visitId, async (log) => {
     if (log.visit.technicianId !== actor.id)
-      throw forbidden('Only the tester of this visit corrects it. Ask for the correction.')
+      throw forbidden('Only the tester of this visit corrects it.', 'Ask for the correction.')
     return appendGuarded(app, actor, log, expected, drafts, true)
   })
 }

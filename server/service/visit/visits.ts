@@ -87,7 +87,10 @@ function toVisitRow(row: VisitTableRow, technician: string): VisitRow {
 
 export function mayRead(person: Person, visit: VisitTableRow): void {
   if (visit.technicianId !== person.id && !seesAll(person)) {
-    throw forbidden('This visit belongs to another technician. Ask the planner to hand it to you.')
+    throw forbidden(
+      'This visit belongs to another technician.',
+      'Ask the planner to hand it to you.',
+    )
   }
 }
 
@@ -115,13 +118,14 @@ export async function planVisit(
   if (await app.db.visits.findByPk(input.id)) return readVisit(app, actor, input.id)
   const office = actor.roles.some((r) => r === 'planner' || r === 'administrator')
   if (!office && input.technicianId !== actor.id) {
-    throw forbidden('A technician plans visits for himself only. Ask the planner.')
+    throw forbidden('A technician plans visits for himself only.', 'Ask the planner.')
   }
   const technician = await readPerson(app, input.technicianId)
   if (!technician.roles.includes('technician') || !technician.active) {
     throw new ServiceError(
       'invalid',
-      `${technician.name} is not an active technician. Choose one from the list.`,
+      `${technician.name} is not an active technician.`,
+      'Choose one from the list.',
     )
   }
   const payload = await planPayload(app, input)
@@ -174,11 +178,11 @@ function packFor(app: App, kind: string, chosen: string | undefined) {
   const tested = app.shelf.library.rulePacks.some((p) => p.tests.some((t) => t.kind === kind))
   if (!tested && !chosen) return null
   if (!chosen)
-    throw new ServiceError('invalid', 'This kind has a field test. Choose its rule pack.')
+    throw new ServiceError('invalid', 'This kind has a field test.', 'Choose its rule pack.')
   try {
     return testPlanOf(app.shelf.library, chosen, kind).pack
   } catch (error) {
-    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.message)
+    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.why, error.remedy)
     throw error
   }
 }

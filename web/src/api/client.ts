@@ -1,10 +1,12 @@
 import type { Endpoint, ProblemDetails } from '@uvanta/contract'
+import { ExplainedError } from '@uvanta/core/errors'
 
 /** An answer that is no success: what the server said, or that it could not be reached. */
-export class ApiProblem extends Error {
+export class ApiProblem extends ExplainedError {
   constructor(readonly details: ProblemDetails) {
-    super(details.detail)
-    this.name = 'ApiProblem'
+    const { type, why = details.detail, remedy = '' } = details
+    super(type.replace(/^urn:uvanta:problem:/, ''), why, remedy)
+    this.message = details.detail
   }
   get status(): number {
     return this.details.status
@@ -66,7 +68,7 @@ export async function send(url: string, init: RequestInit): Promise<Response> {
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     throw new ApiProblem({
-      type: 'about:blank',
+      type: 'urn:uvanta:problem:no-connection',
       title: 'No connection',
       status: 0,
       detail: 'There is no connection to the server. What you entered is kept on this device.',
@@ -76,13 +78,17 @@ export async function send(url: string, init: RequestInit): Promise<Response> {
 
 async function problemOf(response: Response): Promise<ProblemDetails> {
   try {
-    return (await response.json()) as ProblemDetails
+    const problem = (await response.json()) as Partial<ProblemDetails>
+    // What stands between may answer in a form of its own.
+    return problem.type && problem.detail ? (problem as ProblemDetails) : unexplained(response)
   } catch {
-    return {
-      type: 'about:blank',
-      title: response.statusText,
-      status: response.status,
-      detail: `The server answered ${response.status} without an explanation. Try again shortly.`,
-    }
+    return unexplained(response)
   }
 }
+
+const unexplained = (response: Response): ProblemDetails => ({
+  type: 'urn:uvanta:problem:unexplained',
+  title: response.statusText,
+  status: response.status,
+  detail: `The server answered ${response.status} without an explanation. Try again shortly.`,
+})

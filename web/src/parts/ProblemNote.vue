@@ -1,14 +1,15 @@
 <script setup lang="ts">
+import type { Refusal } from '@uvanta/core/visit'
 import type { ApiProblem } from '@/api/client'
 
 /** What went wrong, in a sentence, with a way to try again where that helps. */
-defineProps<{ problem: ApiProblem | null; message?: string }>()
+defineProps<{ problem?: ApiProblem | null; message?: string; refusal?: Refusal | null }>()
 const emit = defineEmits<{ retry: [] }>()
 </script>
 
 <template>
-  <div v-if="problem || message" class="problem" role="alert">
-    <p>{{ message || problem?.message }}</p>
+  <div v-if="problem || message || refusal" class="problem" role="alert">
+    <p>{{ message || problem?.message || `${refusal?.why} ${refusal?.remedy}` }}</p>
     <BButton
       v-if="problem && (problem.offline || problem.status >= 500)"
       variant="outline-primary"

@@ -4,7 +4,7 @@ import type { EventDraft } from '@uvanta/core/visit'
 import { createPinia, setActivePinia } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { OneVisitServer, openOnScreen, PERSON } from '@/testing/visitOnScreen'
+import { OneVisitServer, openOnScreen, PERSON, problem } from '@/testing/visitOnScreen'
 import { useLibrary } from './library'
 import { outbox } from './outbox'
 import { useSession } from './session'
@@ -269,7 +269,12 @@ describe('an entry that the server refuses', () => {
   it('is tried again by itself only when the server was out of order', async () => {
     vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
     const { store } = await openOnScreen(server)
-    server.fails = { status: 503, detail: 'The database does not answer.' }
+    server.fails = problem(
+      503,
+      'no-database',
+      'The database does not answer.',
+      'Try again shortly.',
+    )
     store.record('note', note('later'))
     await until(() => store.sendProblem !== '')
     expect(store.sendProblem).toMatch(/does not answer/)

@@ -33,7 +33,7 @@ const NOT_KEPT =
 const NO_STORE = 'The storage of this device cannot be read. What may wait on it is not shown here.'
 const NO_ROOM: Refusal = {
   why: 'This device has no room to keep the photograph.',
-  todo: 'Free some, or send what waits first, then take it again.',
+  remedy: 'Free some, or send what waits first, then take it again.',
 }
 
 /** A kind of entry with what it says. */
@@ -138,13 +138,16 @@ export const useVisit = defineStore('visit', () => {
   function refusalOf(drafts: readonly EventDraft[]): Refusal | null {
     const { library: known } = library
     const { person } = session
-    if (!known || !person) return { why: 'The library is still loading.', todo: 'Wait a moment.' }
+    if (!known || !person) return { why: 'The library is still loading.', remedy: 'Wait a moment.' }
     // The same check as on the server: what it would not take is said here and now.
     try {
       for (const draft of drafts) checkDraft(draft)
     } catch (error) {
       if (!(error instanceof InvalidInput)) throw error
-      return { why: `This entry does not fit: ${error.message}.`, todo: 'Mend it, then record it.' }
+      return {
+        why: `This entry does not fit: ${error.message}.`,
+        remedy: 'Mend it, then record it.',
+      }
     }
     const by = { personId: person.id, personName: person.name }
     const decision = decide(log.value, drafts, by, () => ({ library: known, person }))
@@ -292,7 +295,7 @@ function carriedOn(events: () => readonly VisitEvent[]) {
 }
 
 const unsentProblem = (why: string) => ({
-  type: 'about:blank',
+  type: 'urn:uvanta:problem:not-sent-yet',
   title: 'Not sent yet',
   status: 0,
   detail: why || 'Some entries are not on the server yet. Wait for the connection, then sign.',

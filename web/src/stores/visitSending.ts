@@ -139,8 +139,8 @@ export function visitSending(desk: Desk) {
     void desk.forget(ids)
   }
 
-  function takeConflict({ details }: ApiProblem): boolean {
-    if (details.conflict !== 'newer-events') return false
+  function takeConflict({ code, details }: ApiProblem): boolean {
+    if (code !== 'newer-events') return false
     conflict.value = {
       theirs: details.events as VisitEvent[],
       ours: pending.value.map((s) => s.draft),

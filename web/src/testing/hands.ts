@@ -1,5 +1,12 @@
 import { flushPromises, type VueWrapper } from '@vue/test-utils'
 
+/** Waits until a form has checked what it holds, which it does a few milliseconds later. */
+export async function settled() {
+  await flushPromises()
+  await new Promise((resolve) => setTimeout(resolve, 20))
+  await flushPromises()
+}
+
 /** What hands do with a part of the screen that is under test; every move waits until it has settled. */
 export function handsOn(screen: VueWrapper) {
   const buttons = () => screen.findAll('button')
@@ -13,11 +20,11 @@ export function handsOn(screen: VueWrapper) {
     }
     // A button of a form sends it, as in a browser.
     await found.trigger(found.attributes('type') === 'submit' ? 'submit' : 'click')
-    await flushPromises()
+    await settled()
   }
   const submit = async (form: string) => {
     await screen.find(form).trigger('submit')
-    await flushPromises()
+    await settled()
   }
   const fill = async (label: string, value: string | boolean) => {
     const named = screen.findAll('label').find((l) => l.text().startsWith(label))
@@ -25,7 +32,7 @@ export function handsOn(screen: VueWrapper) {
       ? screen.find(`[id="${named.attributes('for')}"]`)
       : (named?.find('input') ?? screen.find(`[aria-label="${label}"]`))
     await field.setValue(value)
-    await flushPromises()
+    await settled()
   }
   return { press, submit, fill }
 }

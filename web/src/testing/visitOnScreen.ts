@@ -19,6 +19,15 @@ export const PERSON = {
   })),
 }
 
+/** Problem details, as the real server sends them. */
+export const problem = (status: number, code: string, why: string, remedy: string) => ({
+  type: `urn:uvanta:problem:${code}`,
+  status,
+  detail: `${why} ${remedy}`,
+  why,
+  remedy,
+})
+
 export const PASSWORD = 'larkhaven-password'
 
 /** The gauge in the technician’s hand. */
@@ -66,11 +75,9 @@ export class OneVisitServer {
   answer = (url: string, init?: RequestInit): Promise<Response> => {
     if (!this.online) return Promise.reject(new TypeError('no line'))
     const body = typeof init?.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined
-    const found = this.respond(url, init?.method ?? 'GET', body) ?? {
-      title: 'Nothing there',
-      status: 404,
-      detail: `No ${url}`,
-    }
+    const found =
+      this.respond(url, init?.method ?? 'GET', body) ??
+      problem(404, 'not-found', `There is no ${url}.`, 'Look elsewhere.')
     const { status = 200 } = found as { status?: number }
     return Promise.resolve(Response.json(found, { status }))
   }
@@ -100,7 +107,8 @@ export class OneVisitServer {
   }
 
   private correct({ password, event }: { password: string; event: EventDraft }): object {
-    if (password !== PASSWORD) return { status: 403, detail: 'That is not your password.' }
+    if (password !== PASSWORD)
+      return problem(403, 'refused', 'That is not your password.', 'Type it again.')
     this.write(event, this.person.name)
     return this.visit()
   }
@@ -115,14 +123,15 @@ export class OneVisitServer {
     as: string
     events: EventDraft[]
   }): object {
-    if (as !== this.person.id) return { status: 409, detail: 'Made by another person.' }
+    if (as !== this.person.id)
+      return problem(409, 'another-person', 'Made by another person.', 'Sign in as that person.')
     this.sendings.push(drafts.length)
     const failure = this.fails
     this.fails = null
     if (failure) return failure
     const newer = this.visit().events.slice(expected)
     if (newer.some((e) => !drafts.some((d) => d.id === e.id)))
-      return { status: 409, detail: 'Someone wrote', conflict: 'newer-events', events: newer }
+      return { ...problem(409, 'newer-events', 'Someone wrote.', 'Read it again.'), events: newer }
     // What is known already is taken once, as the real server does.
     const fresh = drafts.filter((n) => !this.log.some((e) => e.id === n.id))
     const person = { roles: PERSON.roles, licences: this.licences }
@@ -133,7 +142,7 @@ export class OneVisitServer {
     }))
     if ('refusal' in decision) {
       const { refusal, of } = decision
-      return { status: 409, detail: `${refusal.why} ${refusal.todo}`, ...refusal, event: of.id }
+      return { ...problem(409, 'refused', refusal.why, refusal.remedy), event: of.id }
     }
     this.log.push(...decision.events)
     return { items: this.visit().events.filter((e) => drafts.some((d) => d.id === e.id)) }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { api, licenceKinds } from '@uvanta/contract'
+import { api, bodyOf, licenceKinds } from '@uvanta/contract'
 import { ref } from 'vue'
+import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import RecordForm from '@/parts/RecordForm.vue'
+import RecordForm from '@/parts/form/RecordForm.vue'
 import StateMark from '@/parts/StateMark.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import { useSession } from '@/stores/session'
@@ -18,11 +19,12 @@ const message = ref('')
 const done = ref(false)
 const attempt = ref(0)
 
-async function change(values: Record<string, unknown>) {
+const body = bodyOf(api.session.changePassword)
+async function change(given: yup.InferType<typeof body>) {
   message.value = ''
   done.value = false
   try {
-    await call(api.session.changePassword, { body: values as { current: string; next: string } })
+    await call(api.session.changePassword, { body: given })
     done.value = true
     attempt.value++
   } catch (error) {
@@ -63,22 +65,22 @@ async function change(values: Record<string, unknown>) {
       <p v-if="done" role="status">
         <StateMark state="pass" label="The new password is in force." />
       </p>
-      <ProblemNote :problem="null" :message="message" />
+      <ProblemNote :message="message" />
       <RecordForm
         :key="attempt"
-        :schema="api.session.changePassword.body as never"
+        :schema="body"
         :initial="{}"
         :fields="[
           {
             name: 'current',
             label: 'Present password',
-            type: 'password',
+            kind: 'password',
             autocomplete: 'current-password',
           },
           {
             name: 'next',
             label: 'New password',
-            type: 'password',
+            kind: 'password',
             autocomplete: 'new-password',
             hint: 'At least 12 characters.',
           },

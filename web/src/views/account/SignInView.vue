@@ -1,8 +1,12 @@
 <script setup lang="ts">
+import { line } from '@uvanta/core/schema'
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { object, string } from 'yup'
 import { ApiProblem } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import VisitLine from '@/parts/VisitLine.vue'
 import { useSession } from '@/stores/session'
@@ -11,31 +15,30 @@ useTitle('Sign in')
 const session = useSession()
 const router = useRouter()
 const route = useRoute()
-const username = ref('')
-const password = ref('')
 const busy = ref(false)
 const message = ref('')
 
-async function signIn() {
-  message.value = ''
-  if (!username.value.trim() || !password.value) {
-    message.value = 'Type your name and your password.'
-    return
-  }
-  busy.value = true
-  try {
-    await session.signIn(username.value.trim().toLowerCase(), password.value)
-    const to =
-      typeof route.query.to === 'string' && /^\/(?!\/)/.test(route.query.to) ? route.query.to : '/'
-    await router.replace(to)
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    message.value = error.message
-    password.value = ''
-  } finally {
-    busy.value = false
-  }
-}
+const { submit } = useEntry(
+  object({
+    username: line(80).required('is missing'),
+    password: string().required('is missing'),
+  }),
+  {},
+  async ({ username, password }) => {
+    message.value = ''
+    busy.value = true
+    try {
+      await session.signIn(username.trim().toLowerCase(), password)
+      const { to } = route.query
+      await router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/')
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      message.value = error.message
+    } finally {
+      busy.value = false
+    }
+  },
+)
 </script>
 
 <template>
@@ -46,24 +49,20 @@ async function signIn() {
       </div>
       <h1>Uvanta</h1>
       <p class="soft">Service visits for gas and water equipment: measured, judged, signed.</p>
-      <ProblemNote :problem="null" :message="message" />
-      <form novalidate @submit.prevent="signIn">
-        <label class="form-label" for="username">Name</label>
-        <input
-          id="username"
-          v-model="username"
-          class="form-control"
+      <ProblemNote :message="message" />
+      <form novalidate @submit.prevent="submit">
+        <EntryField
+          name="username"
+          label="Name"
           autocomplete="username"
           autocapitalize="none"
           spellcheck="false"
           autofocus
         />
-        <label class="form-label" for="password">Password</label>
-        <input
-          id="password"
-          v-model="password"
-          class="form-control"
-          type="password"
+        <EntryField
+          name="password"
+          label="Password"
+          kind="password"
           autocomplete="current-password"
         />
         <BButton type="submit" variant="primary" size="lg" :disabled="busy">Sign in</BButton>
@@ -106,11 +105,7 @@ h1 {
 
 form {
   display: grid;
-  gap: 0.25rem;
-}
-
-form .form-control {
-  margin-bottom: 0.9rem;
+  gap: 1.1rem;
 }
 
 .foot {

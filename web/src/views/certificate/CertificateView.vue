@@ -114,7 +114,7 @@ async function carryOut() {
         </p>
         <form novalidate @submit.prevent="carryOut">
           <label class="form-label" for="state-reason">Why</label>
-          <input id="state-reason" v-model="reason" class="form-control" />
+          <BFormInput id="state-reason" v-model="reason" />
           <ProblemNote :problem="refused" />
           <div class="actions mt-3">
             <BButton type="submit" :variant="asking === 'void' ? 'outline-danger' : 'primary'">{{

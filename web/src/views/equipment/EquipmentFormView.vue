@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { api, type Equipment, type Site } from '@uvanta/contract'
+import { api, bodyOf, type Equipment, type Site } from '@uvanta/contract'
 import { services } from '@uvanta/core/catalogue'
 import { v7 as uuidv7 } from 'uuid'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import RecordForm from '@/parts/RecordForm.vue'
+import type { FormField } from '@/parts/form/formField'
+import RecordForm from '@/parts/form/RecordForm.vue'
 import { useLibrary } from '@/stores/library'
 import NewSite from './NewSite.vue'
 
@@ -39,26 +41,28 @@ async function load() {
 onMounted(load)
 
 const options = (list: readonly string[]) => list.map((v) => ({ value: v, text: v }))
-const fields = computed(() => {
+const body = bodyOf(api.register.createEquipment)
+type Entered = yup.InferType<typeof body>
+const fields = computed<FormField<Extract<keyof Entered, string>>[]>(() => {
   const families = library.library?.families ?? []
   return [
     { name: 'tag', label: 'Tag', mono: true },
     {
       name: 'siteId',
       label: 'Site',
-      type: 'select' as const,
+      kind: 'choice' as const,
       options: sites.value.map((s) => ({ value: s.id, text: `${s.name}, ${s.address}` })),
     },
     {
       name: 'family',
       label: 'Family',
-      type: 'select' as const,
+      kind: 'choice' as const,
       options: families.map((f) => ({ value: f.id, text: f.title })),
     },
     {
       name: 'kind',
       label: 'Kind',
-      type: 'select' as const,
+      kind: 'choice' as const,
       options: options([...new Set(families.flatMap((f) => f.kinds))].sort()),
     },
     { name: 'sizeIn', label: 'Size, in', mono: true },
@@ -68,26 +72,26 @@ const fields = computed(() => {
     {
       name: 'specSheet',
       label: 'Spec sheet',
-      type: 'select' as const,
+      kind: 'choice' as const,
       options: (library.library?.specSheets ?? []).map((s) => ({
         value: s.id,
         text: `${s.maker} ${s.model}`,
       })),
     },
-    { name: 'service', label: 'Service', type: 'select' as const, options: options(services) },
+    { name: 'service', label: 'Service', kind: 'choice' as const, options: options(services) },
     {
       name: 'programme',
       label: 'Programme',
-      type: 'select' as const,
+      kind: 'choice' as const,
       options: (library.library?.programmes ?? []).map((p) => ({ value: p.id, text: p.title })),
     },
     {
       name: 'dueOn',
       label: 'Next due',
-      type: 'date' as const,
+      kind: 'date' as const,
       hint: 'Its day and month stay the anchor of all later due dates.',
     },
-    { name: 'installedOn', label: 'Installed', type: 'date' as const },
+    { name: 'installedOn', label: 'Installed', kind: 'date' as const },
     {
       name: 'position',
       label: 'Position',
@@ -96,54 +100,32 @@ const fields = computed(() => {
     },
   ]
 })
-const initial = computed(() => {
+const initial = computed<Partial<Entered>>(() => {
   const e = current.value
-  if (!e) return {}
-  const {
-    tag,
-    family,
-    kind,
-    sizeIn,
-    serial,
-    maker,
-    model,
-    specSheet,
-    service,
-    programme,
-    dueOn,
-    installedOn,
-    position,
-  } = e
+  if (!e) return { id: newId }
+  const { tag, family, kind, sizeIn, serial, maker, model, service, position } = e
   return {
-    tag,
-    siteId: e.site.id,
-    family,
-    kind,
-    sizeIn,
-    serial,
-    maker,
-    model,
-    specSheet: specSheet ?? undefined,
+    ...{ id: e.id, siteId: e.site.id, tag, family, kind, sizeIn, serial, maker, model, position },
     service,
-    programme,
-    dueOn,
-    installedOn,
-    position,
+    programme: e.programme,
+    ...(e.specSheet ? { specSheet: e.specSheet } : {}),
+    ...(e.dueOn ? { dueOn: e.dueOn } : {}),
+    ...(e.installedOn ? { installedOn: e.installedOn } : {}),
   }
 })
 
-async function save(values: Record<string, unknown>) {
+async function save(entered: Entered) {
   busy.value = true
   problem.value = null
+  const { id, ...changes } = entered
   try {
-    const e = current.value
-    const saved = e
+    const saved = current.value
       ? await call(api.register.changeEquipment, {
-          params: { id: e.id },
-          version: e.version,
-          body: values as never,
+          params: { id },
+          version: current.value.version,
+          body: changes,
         })
-      : await call(api.register.createEquipment, { body: { ...values, id: newId } as never })
+      : await call(api.register.createEquipment, { body: entered })
     await router.push({ name: 'equipment', params: { id: saved.id } })
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -169,7 +151,7 @@ function siteAdded(site: Site) {
     </p>
     <RecordForm
       v-if="ready"
-      :schema="api.register.createEquipment.body as never"
+      :schema="body"
       :fields="fields"
       :initial="initial"
       :busy="busy"

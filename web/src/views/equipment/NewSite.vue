@@ -2,11 +2,11 @@
 import { api, type Customer, type Site } from '@uvanta/contract'
 import { line } from '@uvanta/core/schema'
 import { v7 as uuidv7 } from 'uuid'
-import { computed, ref, watch } from 'vue'
-import { object } from 'yup'
+import { ref, watch } from 'vue'
+import { type InferType, object } from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import RecordForm from '@/parts/RecordForm.vue'
+import RecordForm from '@/parts/form/RecordForm.vue'
 
 /** Adds a site, and its customer when that is new as well. */
 const shown = defineModel<boolean>({ required: true })
@@ -19,7 +19,7 @@ const schema = object({
   district: line(60).required('is missing'),
   customer: line(120).required('is missing'),
 })
-const fields = computed(() => [
+const fields = [
   { name: 'name', label: 'Site' },
   { name: 'address', label: 'Address' },
   { name: 'district', label: 'District' },
@@ -28,31 +28,24 @@ const fields = computed(() => [
     label: 'Customer',
     hint: 'A known name is taken from the register; a new one is added.',
   },
-])
+] as const
 
 watch(shown, async (open) => {
   if (open) customers.value = (await call(api.register.listCustomers, { query: {} })).items
 })
 
-async function add(values: Record<string, unknown>) {
+async function add({ customer, ...site }: InferType<typeof schema>) {
   problem.value = null
-  const { customer, ...site } = values as {
-    customer: string
-    name: string
-    address: string
-    district: string
-  }
   try {
     const known = customers.value.find(
       (c) => c.name.toLowerCase() === customer.trim().toLowerCase(),
     )
     const owner =
-      known ??
-      (await call(api.register.createCustomer, { body: { id: uuidv7(), name: customer } as never }))
+      known ?? (await call(api.register.createCustomer, { body: { id: uuidv7(), name: customer } }))
     emit(
       'added',
       await call(api.register.createSite, {
-        body: { ...site, id: uuidv7(), customerId: owner.id } as never,
+        body: { ...site, id: uuidv7(), customerId: owner.id },
       }),
     )
   } catch (error) {
@@ -67,7 +60,7 @@ async function add(values: Record<string, unknown>) {
     <ProblemNote :problem="problem" />
     <RecordForm
       v-if="shown"
-      :schema="schema as never"
+      :schema="schema"
       :fields="fields"
       :initial="{}"
       action="Add the site"

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { api, type Equipment, type Person } from '@uvanta/contract'
+import { api, bodyOf, type Equipment, type Person } from '@uvanta/contract'
 import { purposes, purposeTitles } from '@uvanta/core/visit'
 import { v7 as uuidv7 } from 'uuid'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import RecordForm from '@/parts/RecordForm.vue'
+import type { FormField } from '@/parts/form/formField'
+import RecordForm from '@/parts/form/RecordForm.vue'
 import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 
@@ -35,51 +37,53 @@ const packs = computed(() =>
     p.tests.some((t) => t.kind === props.equipment.kind),
   ),
 )
-const fields = computed(() => [
-  { name: 'plannedOn', label: 'Date', type: 'date' as const },
+const body = bodyOf(api.visits.plan)
+type Plan = yup.InferType<typeof body>
+const fields = computed<FormField<Extract<keyof Plan, string>>[]>(() => [
+  { name: 'plannedOn', label: 'Date', kind: 'date' as const },
   {
     name: 'technicianId',
     label: 'Technician',
-    type: 'select' as const,
+    kind: 'choice' as const,
     options: people.value.map((p) => ({ value: p.id, text: p.name })),
   },
   {
     name: 'purpose',
     label: 'Purpose',
-    type: 'select' as const,
+    kind: 'choice' as const,
     options: purposes.map((p) => ({ value: p, text: purposeTitles[p] })),
   },
   // A family without a field test is serviced by its guide and judged by its function check.
   ...(packs.value.length > 0
     ? [
         {
-          name: 'rulePack',
+          name: 'rulePack' as const,
           label: 'Rule pack',
-          type: 'select' as const,
+          kind: 'choice' as const,
           options: packs.value.map((p) => ({ value: p.id, text: p.title })),
         },
       ]
     : []),
 ])
-const initial = computed(() => ({
+const initial = computed<Partial<Plan>>(() => ({
+  id,
+  equipmentId: props.equipment.id,
   plannedOn: session.today,
-  technicianId: people.value.length === 1 ? people.value[0]?.id : undefined,
+  ...(people.value.length === 1 ? { technicianId: people.value[0]?.id } : {}),
   purpose:
     props.equipment.condition === 'failed'
       ? 'failed-test'
       : packs.value.length > 0
         ? 'periodic-test'
         : 'overhaul',
-  rulePack: packs.value[0]?.id,
+  ...(packs.value[0] ? { rulePack: packs.value[0].id } : {}),
 }))
 
-async function plan(values: Record<string, unknown>) {
+async function plan(given: Plan) {
   busy.value = true
   problem.value = null
   try {
-    const visit = await call(api.visits.plan, {
-      body: { ...values, id, equipmentId: props.equipment.id } as never,
-    })
+    const visit = await call(api.visits.plan, { body: given })
     shown.value = false
     await router.push({ name: 'visit', params: { id: visit.id } })
   } catch (error) {
@@ -97,7 +101,7 @@ async function plan(values: Record<string, unknown>) {
     <RecordForm
       v-if="shown"
       :key="people.length"
-      :schema="api.visits.plan.body as never"
+      :schema="body"
       :fields="fields"
       :initial="initial"
       :busy="busy"

@@ -99,12 +99,12 @@ const print = () => window.print()
         <span class="no-print choices">
           <label v-if="earlier.length > 0"
             >Version
-            <select v-model="version" class="form-select">
+            <BFormSelect v-model="version">
               <option :value="null">{{ inForce?.version }}, in force</option>
               <option v-for="e in earlier" :key="e.guide.version" :value="e.guide.version">
                 {{ e.guide.version }} of {{ dateWords(e.guide.date) }}
               </option>
-            </select>
+            </BFormSelect>
           </label>
           <BButton
             v-if="other"

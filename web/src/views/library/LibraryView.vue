@@ -88,11 +88,10 @@ function keep() {
     <WaitingLine v-if="!library.library" what="the library" />
     <template v-else>
       <label class="form-label mt-3" for="guide-search">Search the guides</label>
-      <input
+      <BFormInput
         id="guide-search"
         ref="field"
         v-model="search"
-        class="form-control"
         type="search"
         placeholder="Family, part, or what people call it: snap ring, clapper, bonnet"
         @input="keep"

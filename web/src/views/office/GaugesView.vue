@@ -1,26 +1,38 @@
 <script setup lang="ts">
-import { api, type Gauge } from '@uvanta/contract'
+import { api, bodyOf, type Gauge } from '@uvanta/contract'
 import { validOn } from '@uvanta/core/programme'
 import { unitsOf } from '@uvanta/core/quantity'
 import { v7 as uuidv7 } from 'uuid'
-import { computed, onMounted } from 'vue'
+import { computed, useTemplateRef } from 'vue'
+import type * as yup from 'yup'
 import { call } from '@/api/client'
-import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords } from '@/composables/words'
-import EmptySheet from '@/parts/EmptySheet.vue'
-import ProblemNote from '@/parts/ProblemNote.vue'
+import RecordDialog from '@/parts/form/RecordDialog.vue'
+import { useRecordDialog } from '@/parts/form/useRecordDialog'
+import type { ListQuery } from '@/parts/list/listTypes'
+import { localPage } from '@/parts/list/localPage'
+import RecordList from '@/parts/list/RecordList.vue'
 import StateMark from '@/parts/StateMark.vue'
-import WaitingLine from '@/parts/WaitingLine.vue'
 import { useSession } from '@/stores/session'
 import OfficeTabs from './OfficeTabs.vue'
-import RecordDialog from './RecordDialog.vue'
-import { useRecordDialog } from './useRecordDialog'
 
 useTitle('Gauges')
 const session = useSession()
-const { value, loading, problem, load } = useLoad(async () => (await call(api.gauges.list)).items)
-onMounted(load)
+const list = useTemplateRef<{ reload: () => Promise<void> }>('list')
+const reload = () => list.value?.reload()
+const load = async (query: ListQuery) =>
+  localPage((await call(api.gauges.list)).items, query, {
+    words: (g) => `${g.tag} ${g.serial} ${g.maker}`,
+    sorts: { tag: (g) => g.tag, calibration: (g) => current(g)?.validUntil ?? '' },
+  })
+const columns = [
+  { key: 'tag', title: 'Gauge', sortable: true },
+  { key: 'span', title: 'Span' },
+  { key: 'accuracy', title: 'Accuracy' },
+  { key: 'calibration', title: 'Calibration', sortable: true },
+  { key: 'actions', title: 'Actions', look: 'row-actions' },
+] as const
 
 const fields = [
   { name: 'tag', label: 'Tag', mono: true },
@@ -30,35 +42,41 @@ const fields = [
   {
     name: 'spanUnit',
     label: 'Unit',
-    type: 'select' as const,
+    kind: 'choice',
     options: unitsOf('differential').map((u) => ({ value: u, text: u })),
   },
   { name: 'resolution', label: 'Resolution', mono: true },
-  { name: 'accuracyPercent', label: 'Accuracy, ± %', type: 'number' as const },
+  { name: 'accuracyPercent', label: 'Accuracy, ± %', kind: 'number' },
   {
     name: 'accuracyOf',
     label: 'Accuracy is of the',
-    type: 'select' as const,
+    kind: 'choice',
     options: [
       { value: 'span', text: 'span' },
       { value: 'reading', text: 'reading' },
     ],
   },
-]
-const adding = useRecordDialog<string>(async (id, values) => {
-  await call(api.gauges.create, { body: { ...values, id } as never })
-  await load()
+] as const
+const changeFields = [...fields, { name: 'active', label: 'In use', kind: 'switch' }] as const
+const bodies = {
+  add: bodyOf(api.gauges.create),
+  change: bodyOf(api.gauges.change),
+  calibrate: bodyOf(api.gauges.addCalibration),
+}
+const adding = useRecordDialog<string, yup.InferType<typeof bodies.add>>(async (_, body) => {
+  await call(api.gauges.create, { body })
+  await reload()
 })
-const changing = useRecordDialog<Gauge>(async (g, values) => {
-  await call(api.gauges.change, { params: { id: g.id }, version: g.version, body: values as never })
-  await load()
+const changing = useRecordDialog<Gauge, yup.InferType<typeof bodies.change>>(async (g, body) => {
+  await call(api.gauges.change, { params: { id: g.id }, version: g.version, body })
+  await reload()
 })
-const calibrating = useRecordDialog<{ gauge: Gauge; id: string }>(async ({ gauge, id }, values) => {
-  await call(api.gauges.addCalibration, {
-    params: { id: gauge.id },
-    body: { ...values, id } as never,
-  })
-  await load()
+const calibrating = useRecordDialog<
+  { gauge: Gauge; id: string },
+  yup.InferType<typeof bodies.calibrate>
+>(async ({ gauge }, body) => {
+  await call(api.gauges.addCalibration, { params: { id: gauge.id }, body })
+  await reload()
 })
 const changeInitial = computed(() => {
   const g = changing.subject.value
@@ -77,68 +95,58 @@ const current = (g: Gauge) =>
       <h1>Gauges</h1>
       <BButton variant="outline-primary" @click="adding.open(uuidv7())">Add a gauge</BButton>
     </div>
-    <ProblemNote :problem="problem" @retry="load" />
-    <WaitingLine v-if="loading && !value" what="gauges" />
-    <EmptySheet v-if="value?.length === 0" title="No gauges yet"
-      >Add the first one; a test needs a gauge in calibration.</EmptySheet
+    <RecordList
+      ref="list"
+      what="gauges"
+      search="Tag, serial, maker"
+      none="Add the first one; a test needs a gauge in calibration."
+      order="tag"
+      :columns="columns"
+      :load="load"
+      :row-key="(g: Gauge) => g.id"
     >
-    <div v-if="value && value.length > 0" class="scroll-x">
-      <table class="table">
-        <thead>
-          <tr>
-            <th>Gauge</th>
-            <th>Span</th>
-            <th>Accuracy</th>
-            <th>Calibration</th>
-            <th><span class="visually-hidden">Actions</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="g in value" :key="g.id">
-            <td>
-              <strong class="mono">{{ g.tag }}</strong><br /><span class="soft small mono">{{
-                g.serial
-              }}</span>
-              <span class="soft small"> · {{ g.maker }}{{ g.active ? '' : ' · out of use' }}</span>
-            </td>
-            <td class="mono">{{ g.span }} {{ g.spanUnit }}</td>
-            <td class="mono">
-              ± {{ g.accuracyPercent }} % of {{ g.accuracyOf }}<br /><span class="soft small"
-                >resolution {{ g.resolution }}</span
-              >
-            </td>
-            <td>
-              <StateMark
-                v-if="current(g)"
-                state="pass"
-                :label="`to ${dateWords(current(g)?.validUntil)}`"
-              />
-              <StateMark
-                v-else
-                state="failed"
-                :label="`out since ${dateWords(g.calibrations[0]?.validUntil)}`"
-              />
-              <br /><span class="soft small mono">{{ g.calibrations[0]?.certificate }}</span>
-            </td>
-            <td class="row-actions">
-              <BButton
-                variant="outline-primary"
-                size="sm"
-                @click="calibrating.open({ gauge: g, id: uuidv7() })"
-                >Enter a calibration</BButton
-              >
-              <BButton variant="link" size="sm" @click="changing.open(g)">Change</BButton>
-            </td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
+      <template #tag="{ row: g }">
+        <strong class="mono">{{ g.tag }}</strong><br /><span class="soft small mono">{{
+          g.serial
+        }}</span>
+        <span class="soft small"> · {{ g.maker }}{{ g.active ? '' : ' · out of use' }}</span>
+      </template>
+      <template #span="{ row: g }">
+        <span class="mono">{{ g.span }} {{ g.spanUnit }}</span>
+      </template>
+      <template #accuracy="{ row: g }">
+        <span class="mono">± {{ g.accuracyPercent }} % of {{ g.accuracyOf }}</span
+        ><br /><span class="soft small mono">resolution {{ g.resolution }}</span>
+      </template>
+      <template #calibration="{ row: g }">
+        <StateMark
+          v-if="current(g)"
+          state="pass"
+          :label="`to ${dateWords(current(g)?.validUntil)}`"
+        />
+        <StateMark
+          v-else
+          state="failed"
+          :label="`out since ${dateWords(g.calibrations[0]?.validUntil)}`"
+        />
+        <br /><span class="soft small mono">{{ g.calibrations[0]?.certificate }}</span>
+      </template>
+      <template #actions="{ row: g }">
+        <BButton
+          variant="outline-primary"
+          size="sm"
+          @click="calibrating.open({ gauge: g, id: uuidv7() })"
+          >Enter a calibration</BButton
+        >
+        <BButton variant="link" size="sm" @click="changing.open(g)">Change</BButton>
+      </template>
+    </RecordList>
     <RecordDialog
       v-model="adding.shown.value"
       title="Add a gauge"
-      :schema="api.gauges.create.body"
+      :schema="bodies.add"
       :fields="fields"
-      :initial="{ spanUnit: 'psi', accuracyOf: 'span' }"
+      :initial="{ id: adding.subject.value ?? '', spanUnit: 'psi', accuracyOf: 'span' }"
       action="Add"
       :busy="adding.busy.value"
       :problem="adding.problem.value"
@@ -147,9 +155,9 @@ const current = (g: Gauge) =>
     <RecordDialog
       v-model="changing.shown.value"
       :title="`Change ${changing.subject.value?.tag}`"
-      :schema="api.gauges.change.body"
+      :schema="bodies.change"
       :initial="changeInitial"
-      :fields="[...fields, { name: 'active', label: 'In use', type: 'switch' }]"
+      :fields="changeFields"
       action="Save"
       :busy="changing.busy.value"
       :problem="changing.problem.value"
@@ -158,11 +166,11 @@ const current = (g: Gauge) =>
     <RecordDialog
       v-model="calibrating.shown.value"
       :title="`Calibration of ${calibrating.subject.value?.gauge.tag}`"
-      :schema="api.gauges.addCalibration.body"
-      :initial="{}"
+      :schema="bodies.calibrate"
+      :initial="{ id: calibrating.subject.value?.id ?? '' }"
       :fields="[
-        { name: 'calibratedOn', label: 'Calibrated', type: 'date' },
-        { name: 'validUntil', label: 'Valid until', type: 'date' },
+        { name: 'calibratedOn', label: 'Calibrated', kind: 'date' },
+        { name: 'validUntil', label: 'Valid until', kind: 'date' },
         { name: 'certificate', label: 'Certificate number', mono: true },
       ]"
       action="Enter"
@@ -179,10 +187,5 @@ const current = (g: Gauge) =>
   justify-content: space-between;
   align-items: center;
   margin-bottom: 0.5rem;
-}
-
-.row-actions {
-  white-space: nowrap;
-  text-align: right;
 }
 </style>

@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import { api, type Person, type StockItem } from '@uvanta/contract'
+import { api, bodyOf, type Person, type StockItem } from '@uvanta/contract'
 import { v7 as uuidv7 } from 'uuid'
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, shallowRef, useTemplateRef } from 'vue'
+import type * as yup from 'yup'
 import { call } from '@/api/client'
-import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
-import EmptySheet from '@/parts/EmptySheet.vue'
-import ProblemNote from '@/parts/ProblemNote.vue'
-import WaitingLine from '@/parts/WaitingLine.vue'
+import RecordDialog from '@/parts/form/RecordDialog.vue'
+import { useRecordDialog } from '@/parts/form/useRecordDialog'
+import type { Column, ListQuery } from '@/parts/list/listTypes'
+import { localPage } from '@/parts/list/localPage'
+import RecordList from '@/parts/list/RecordList.vue'
 import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 import OfficeTabs from './OfficeTabs.vue'
-import RecordDialog from './RecordDialog.vue'
-import { useRecordDialog } from './useRecordDialog'
 
 /** The kits on the vans: what there is, what runs out, what came in. */
 useTitle('Stock')
@@ -20,7 +20,8 @@ const session = useSession()
 const library = useLibrary()
 const items = shallowRef<StockItem[]>([])
 const technicians = shallowRef<Person[]>([])
-const { loading, problem, load } = useLoad(async () => {
+const list = useTemplateRef<{ reload: () => Promise<void> }>('list')
+const load = async (query: ListQuery) => {
   const [stock, people] = await Promise.all([
     call(api.stock.list),
     session.isOffice ? call(api.people.list) : Promise.resolve({ items: [] as Person[] }),
@@ -28,12 +29,28 @@ const { loading, problem, load } = useLoad(async () => {
   ])
   items.value = stock.items
   technicians.value = people.items.filter((p) => p.active && p.roles.includes('technician'))
-  return stock
-})
-onMounted(load)
+  return localPage(stock.items, query, {
+    words: (i) => `${i.number} ${i.title} ${i.maker} ${i.model} ${familyTitle(i.family)}`,
+    sorts: { number: (i) => i.number, for: (i) => familyTitle(i.family) },
+    filters: { held: isShort },
+  })
+}
+const filters = [
+  {
+    name: 'held',
+    label: 'Held',
+    all: 'Every kit',
+    options: [{ value: 'short', text: 'Only what somebody is out of' }],
+  },
+]
+const mayMove = computed(() => session.has('planner', 'administrator'))
+const columns = computed<readonly Column[]>(() => [
+  { key: 'number', title: 'Kit', sortable: true },
+  { key: 'for', title: 'For', sortable: true },
+  ...holders.value.map((h) => ({ key: h.id, title: h.name, look: 'number' as const })),
+  ...(mayMove.value ? [{ key: 'actions', title: 'Actions', look: 'row-actions' as const }] : []),
+])
 
-const search = ref('')
-const onlyShort = ref(false)
 const holders = computed(() => {
   const found = new Map<string, string>()
   for (const p of technicians.value) found.set(p.id, p.name)
@@ -44,20 +61,16 @@ const quantity = (i: StockItem, holder: string) =>
   i.held.find((h) => h.holderId === holder)?.quantity ?? 0
 const isShort = (i: StockItem) => holders.value.some((h) => quantity(i, h.id) < 1)
 const familyTitle = (id: string) => library.library?.families.find((f) => f.id === id)?.title ?? ''
-const shown = computed(() => {
-  const words = search.value.trim().toLowerCase().split(/\s+/).filter(Boolean)
-  return items.value.filter((i) => {
-    const text = `${i.number} ${i.title} ${i.maker} ${i.model} ${familyTitle(i.family)}`
-    return words.every((w) => text.toLowerCase().includes(w)) && (!onlyShort.value || isShort(i))
-  })
-})
-
-const mayMove = computed(() => session.has('planner', 'administrator'))
-const moving = useRecordDialog<{ item: StockItem; id: string }>(async ({ item, id }, values) => {
-  const answer = await call(api.stock.move, {
-    body: { ...values, id, number: item.number } as never,
-  })
-  items.value = answer.items
+const body = bodyOf(api.stock.move)
+const moving = useRecordDialog<{ item: StockItem; id: string }, yup.InferType<typeof body>>(
+  async (_, given) => {
+    await call(api.stock.move, { body: given })
+    await list.value?.reload()
+  },
+)
+const movingInitial = computed(() => {
+  const { item, id } = moving.subject.value ?? { item: { number: '' }, id: '' }
+  return { id, number: item.number, change: 1, reason: 'Delivery' }
 })
 </script>
 
@@ -65,86 +78,54 @@ const moving = useRecordDialog<{ item: StockItem; id: string }>(async ({ item, i
   <div>
     <OfficeTabs />
     <h1>Stock</h1>
-    <ProblemNote :problem="problem" @retry="load" />
-    <WaitingLine v-if="loading && items.length === 0" what="the stock" />
-    <template v-if="items.length > 0">
-      <div class="filters">
-        <label
-          >Search
-          <input
-            v-model="search"
-            class="form-control"
-            type="search"
-            placeholder="Number, kit, maker, family"
-        /></label>
-        <label class="short"
-          ><input v-model="onlyShort" type="checkbox" class="form-check-input" /> Only what somebody
-          is out of</label
+    <RecordList
+      ref="list"
+      what="the stock"
+      search="Number, kit, maker, family"
+      none="Kits appear here with the spec sheets that name them."
+      order="number"
+      :columns="columns"
+      :filters="filters"
+      :load="load"
+      :row-key="(i: StockItem) => i.number"
+    >
+      <template #number="{ row: i }">
+        <strong class="mono">{{ i.number }}</strong><br /><span class="soft small">{{
+          i.title
+        }}</span>
+      </template>
+      <template #for="{ row: i }">
+        {{ familyTitle(i.family) }}<br /><span class="soft small">{{ i.maker }} {{ i.model }}</span>
+      </template>
+      <template v-for="h in holders" :key="h.id" #[h.id]="{ row: i }">
+        <span class="mono" :class="{ out: quantity(i, h.id) < 1 }">{{ quantity(i, h.id) }}</span>
+      </template>
+      <template #actions="{ row: i }">
+        <BButton
+          size="sm"
+          variant="outline-primary"
+          :aria-label="`Came in or counted: ${i.number}`"
+          @click="moving.open({ item: i, id: uuidv7() })"
+          >Came in</BButton
         >
-      </div>
-      <EmptySheet v-if="shown.length === 0" title="No kit found"
-        >Try another word, or show all of them.</EmptySheet
-      >
-      <div v-else class="scroll-x">
-        <table class="table">
-          <thead>
-            <tr>
-              <th>Kit</th>
-              <th>For</th>
-              <th v-for="h in holders" :key="h.id" class="number">{{ h.name }}</th>
-              <th v-if="mayMove"><span class="visually-hidden">Actions</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="i in shown" :key="i.number">
-              <td>
-                <strong class="mono">{{ i.number }}</strong><br /><span class="soft small">{{
-                  i.title
-                }}</span>
-              </td>
-              <td>
-                {{ familyTitle(i.family) }}<br /><span class="soft small"
-                  >{{ i.maker }} {{ i.model }}</span
-                >
-              </td>
-              <td
-                v-for="h in holders"
-                :key="h.id"
-                class="mono number"
-                :class="{ out: quantity(i, h.id) < 1 }"
-              >
-                {{ quantity(i, h.id) }}
-              </td>
-              <td v-if="mayMove" class="number">
-                <BButton
-                  size="sm"
-                  variant="outline-primary"
-                  :aria-label="`Came in or counted: ${i.number}`"
-                  @click="moving.open({ item: i, id: uuidv7() })"
-                  >Came in</BButton
-                >
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-    </template>
+      </template>
+    </RecordList>
     <RecordDialog
       v-model="moving.shown.value"
       :title="`Kits ${moving.subject.value?.item.number}`"
-      :schema="api.stock.move.body as never"
-      :initial="{ change: 1, reason: 'Delivery' }"
+      :schema="body"
+      :initial="movingInitial"
       :fields="[
         {
           name: 'holderId',
           label: 'On the van of',
-          type: 'select',
+          kind: 'choice',
           options: technicians.map((t) => ({ value: t.id, text: t.name })),
         },
         {
           name: 'change',
           label: 'How many',
-          type: 'number',
+          kind: 'number',
           hint: 'Less than 0 when fewer were counted.',
         },
         { name: 'reason', label: 'Why' },
@@ -158,31 +139,6 @@ const moving = useRecordDialog<{ item: StockItem; id: string }>(async ({ item, i
 </template>
 
 <style scoped>
-.filters {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.75rem 1.5rem;
-  align-items: end;
-  margin-bottom: 1rem;
-}
-
-.filters > label:first-child {
-  flex: 1 1 18rem;
-  max-width: 30rem;
-  font-weight: 600;
-}
-
-.short {
-  display: inline-flex;
-  gap: 0.5rem;
-  align-items: center;
-  min-height: 48px;
-}
-
-.number {
-  text-align: right;
-}
-
 .out {
   color: var(--fail);
   font-weight: 700;

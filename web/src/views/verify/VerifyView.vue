@@ -58,10 +58,10 @@ function look() {
     <form class="look no-print" role="search" @submit.prevent="look">
       <label class="form-label" for="code">Code under the QR code</label>
       <div>
-        <input
+        <BFormInput
           id="code"
           v-model="typed"
-          class="form-control mono"
+          class="mono"
           autocapitalize="characters"
           spellcheck="false"
           placeholder="LH-2026-000000-XXXXXXXX"

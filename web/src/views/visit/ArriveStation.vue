@@ -86,14 +86,13 @@ function mismatch(decision: 'carry-on' | 'stop') {
       <form v-else class="differs" novalidate @submit.prevent="mismatch('carry-on')">
         <div>
           <label class="form-label" for="seen-serial">Serial on the plate</label>
-          <input id="seen-serial" v-model="seen.serial" class="form-control mono" />
+          <BFormInput id="seen-serial" v-model="seen.serial" class="mono" />
         </div>
         <div>
           <label class="form-label" for="seen-reason">Why it differs</label>
-          <input
+          <BFormInput
             id="seen-reason"
             v-model="seen.reason"
-            class="form-control"
             placeholder="Replaced last year, register not updated"
           />
         </div>
@@ -105,10 +104,7 @@ function mismatch(decision: 'carry-on' | 'stop') {
           <BButton variant="link" @click="differs = false">Back</BButton>
         </div>
       </form>
-      <ProblemNote
-        :problem="null"
-        :message="message || (refusal ? `${refusal.why} ${refusal.todo}` : '')"
-      />
+      <ProblemNote :message="message" :refusal="refusal" />
     </template>
   </StationFrame>
 </template>

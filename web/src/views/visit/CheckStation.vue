@@ -35,8 +35,8 @@ const KIND_WORDS = {
 const text = ref('')
 const readings = ref<{ title: string; dimension: Dimension; value: string; unit: string }[]>([])
 const row = reactive({ title: '', dimension: 'gaugePressure' as Dimension, value: '', unit: 'psi' })
-const setKind = (event: Event) => {
-  row.dimension = (event.target as HTMLSelectElement).value as Dimension
+const setKind = (kind: Dimension) => {
+  row.dimension = kind
   row.unit = unitsOf(row.dimension)[0] ?? ''
 }
 function add() {
@@ -108,7 +108,7 @@ function leave(skip: boolean) {
     </template>
     <form v-else-if="writable && current" novalidate @submit.prevent>
       <label class="form-label" :for="`check-${run}`">What was seen and tried</label>
-      <textarea :id="`check-${run}`" v-model="text" class="form-control" rows="3" />
+      <BFormTextarea :id="`check-${run}`" v-model="text" rows="3" />
       <ul v-if="readings.length > 0" class="rows readings mt-2">
         <li v-for="(r, n) in readings" :key="n">
           <span>{{ r.title }}</span>
@@ -123,31 +123,29 @@ function leave(skip: boolean) {
       </ul>
       <fieldset class="row-entry">
         <legend class="form-label">Readings (optional)</legend>
-        <input
+        <BFormInput
           v-model="row.title"
-          class="form-control"
           aria-label="Name of the reading"
           placeholder="Lock-up, first movement, travel"
         />
-        <select
-          class="form-select"
+        <BFormSelect
           aria-label="Kind of reading"
-          :value="row.dimension"
-          @change="setKind"
+          :model-value="row.dimension"
+          @update:model-value="setKind($event as Dimension)"
         >
           <option v-for="k in KINDS" :key="k" :value="k">{{ KIND_WORDS[k] }}</option>
-        </select>
-        <input
+        </BFormSelect>
+        <BFormInput
           v-model="row.value"
-          class="form-control mono"
+          class="mono"
           aria-label="Value of the reading"
           inputmode="decimal"
         />
-        <select v-model="row.unit" class="form-select" aria-label="Unit of the reading">
+        <BFormSelect v-model="row.unit" aria-label="Unit of the reading">
           <option v-for="u in unitsOf(row.dimension)" :key="u" :value="u">
             {{ unitLabel(row.dimension, u) }}
           </option>
-        </select>
+        </BFormSelect>
         <BButton variant="outline-primary" @click="add">Add</BButton>
       </fieldset>
       <div class="actions mt-3">
@@ -162,10 +160,7 @@ function leave(skip: boolean) {
       </div>
     </form>
     <p v-else class="soft">Nothing is on record here.</p>
-    <ProblemNote
-      :problem="null"
-      :message="message || (refusal ? `${refusal.why} ${refusal.todo}` : '')"
-    />
+    <ProblemNote :message="message" :refusal="refusal" />
     <PhotoStrip :station="run" :caption="asFound ? 'As found' : 'As left'" />
   </StationFrame>
 </template>

@@ -132,26 +132,17 @@ async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> 
       <p v-if="asking">The tester of this visit corrects it; what you ask for stands in the log.</p>
       <template v-else-if="field">
         <label class="form-label" for="correct-value">It should say</label>
-        <input
+        <BFormInput
           id="correct-value"
           v-model="form.value"
-          class="form-control"
           :class="{ mono: event?.kind === 'reading' }"
           :disabled="withdraw"
         />
-        <label class="check"
-          ><input v-model="withdraw" type="checkbox" class="form-check-input" /> Withdraw it
-          instead</label
-        >
+        <BFormCheckbox v-model="withdraw" class="check">Withdraw it instead</BFormCheckbox>
       </template>
       <p v-else>This entry is withdrawn; record it again afterwards.</p>
       <label class="form-label" for="correct-why">{{ asking ? 'What, and why' : 'Why' }}</label>
-      <input
-        id="correct-why"
-        v-model="form.why"
-        class="form-control"
-        placeholder="Two digits exchanged"
-      />
+      <BFormInput id="correct-why" v-model="form.why" placeholder="Two digits exchanged" />
       <ul v-if="effect.length > 0" class="effect" aria-label="What this changes">
         <li v-for="e in effect" :key="e.of">
           {{ nameOf(e.of) }}: {{ outcome(e.before) }} <span aria-hidden="true">→</span>
@@ -160,10 +151,9 @@ async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> 
       </ul>
       <template v-if="attested && !asking">
         <label class="form-label" for="correct-password">Your password</label>
-        <input
+        <BFormInput
           id="correct-password"
           v-model="form.password"
-          class="form-control"
           type="password"
           autocomplete="current-password"
         />
@@ -172,10 +162,7 @@ async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> 
           the one who corrected.
         </p>
       </template>
-      <ProblemNote
-        :problem="problem"
-        :message="message || (refusal ? `${refusal.why} ${refusal.todo}` : '')"
-      />
+      <ProblemNote :problem="problem" :message="message" :refusal="refusal" />
       <div class="actions mt-3">
         <BButton type="submit" variant="primary" :disabled="busy">{{
           asking ? 'Ask the tester' : 'Correct it'

@@ -96,14 +96,13 @@ function finish() {
     <RepairForm v-if="station === 'rebuild' && writable && current" />
     <template v-if="writable && current">
       <label class="form-label mt-3" :for="`note-${station}`">Note</label>
-      <textarea
+      <BFormTextarea
         :id="`note-${station}`"
         v-model="text"
-        class="form-control"
         rows="3"
         placeholder="What is worth knowing later (optional)"
       />
-      <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+      <ProblemNote :refusal="refusal" />
       <div class="actions mt-3">
         <BButton variant="primary" size="lg" @click="finish">{{ w?.done }}</BButton>
         <LinkButton

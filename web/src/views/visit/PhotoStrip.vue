@@ -58,7 +58,7 @@ async function take(event: Event) {
         caption: props.caption.slice(0, 160),
         ...(props.step ? { step: props.step } : {}),
       })
-    : { why: 'This file is no picture.', todo: 'Take a photograph, or choose a picture.' }
+    : { why: 'This file is no picture.', remedy: 'Take a photograph, or choose a picture.' }
 }
 </script>
 
@@ -78,7 +78,7 @@ async function take(event: Event) {
         @change="take"
       />
     </label>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
   </section>
 </template>
 

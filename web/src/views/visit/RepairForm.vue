@@ -90,10 +90,9 @@ function keep() {
     </ul>
     <form novalidate @submit.prevent="keep">
       <label class="form-label" for="repair-text">What was done</label>
-      <textarea
+      <BFormTextarea
         id="repair-text"
         v-model="form.text"
-        class="form-control"
         rows="2"
         placeholder="Disc of check 1 wiped clean, nothing renewed"
       />
@@ -101,11 +100,11 @@ function keep() {
         <legend class="form-label">Cleaned or renewed</legend>
         <label v-for="e in serviceable" :key="e.id">
           {{ e.label }}
-          <select v-model="services[e.id]" class="form-select" :aria-label="`${e.label}: done`">
+          <BFormSelect v-model="services[e.id]" :aria-label="`${e.label}: done`">
             <option value="">left alone</option>
             <option value="cleaned">cleaned</option>
             <option value="renewed">renewed</option>
-          </select>
+          </BFormSelect>
         </label>
       </fieldset>
       <ul v-if="parts.length > 0" class="rows parts" aria-label="Parts used">
@@ -126,18 +125,18 @@ function keep() {
       <div class="part">
         <div>
           <label class="form-label" for="repair-part">Part or kit used</label>
-          <input id="repair-part" v-model="part.name" class="form-control" />
+          <BFormInput id="repair-part" v-model="part.name" />
         </div>
         <div>
           <label class="form-label" for="repair-number">Part number</label>
-          <input id="repair-number" v-model="part.number" class="form-control mono" />
+          <BFormInput id="repair-number" v-model="part.number" class="mono" />
         </div>
         <div>
           <label class="form-label" for="repair-quantity">Count</label>
-          <input
+          <BFormInput
             id="repair-quantity"
             v-model.number="part.quantity"
-            class="form-control mono"
+            class="mono"
             type="number"
             min="1"
             max="999"
@@ -151,24 +150,20 @@ function keep() {
           >Add</BButton
         >
       </div>
-      <label v-if="!guided" class="check"
-        ><input v-model="temporary" type="checkbox" class="form-check-input" /> This is a temporary
-        repair</label
+      <BFormCheckbox v-if="!guided" v-model="temporary" class="check"
+        >This is a temporary repair</BFormCheckbox
       >
       <div v-if="temporary" class="part">
         <div>
           <label class="form-label" for="repair-until">Renew by</label>
-          <input id="repair-until" v-model="form.until" class="form-control" type="date" />
+          <BFormInput id="repair-until" v-model="form.until" type="date" />
         </div>
         <div>
           <label class="form-label" for="repair-permit">Permitted by</label>
-          <input id="repair-permit" v-model="form.permittedBy" class="form-control" />
+          <BFormInput id="repair-permit" v-model="form.permittedBy" />
         </div>
       </div>
-      <ProblemNote
-        :problem="null"
-        :message="message || (refusal ? `${refusal.why} ${refusal.todo}` : '')"
-      />
+      <ProblemNote :message="message" :refusal="refusal" />
       <BButton type="submit" variant="outline-primary">Record the repair</BButton>
     </form>
   </div>

@@ -32,7 +32,7 @@ async function sign() {
   }
   const refused = store.refusal('signed', payload)
   if (refused) {
-    message.value = `${refused.why} ${refused.todo}`
+    message.value = `${refused.why} ${refused.remedy}`
     return
   }
   busy.value = true
@@ -53,10 +53,10 @@ async function sign() {
     <p class="form-label">Signature of {{ session.person?.name }}</p>
     <SignaturePad v-model="signature" />
     <label class="form-label mt-3" for="sign-password">Password</label>
-    <input
+    <BFormInput
       id="sign-password"
       v-model="password"
-      class="form-control password"
+      class="password"
       type="password"
       autocomplete="current-password"
     />

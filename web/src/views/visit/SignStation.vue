@@ -36,7 +36,7 @@ const followUp = computed(() => temporaryUntil(store.state))
 function reopen() {
   refusal.value = reason.value.trim()
     ? store.record('reopened', { reason: reason.value.trim() })
-    : { why: 'The reason is missing.', todo: 'Say what has to be done again.' }
+    : { why: 'The reason is missing.', remedy: 'Say what has to be done again.' }
 }
 </script>
 
@@ -101,10 +101,10 @@ function reopen() {
       >
       <template v-else>
         <label class="form-label" for="reason">What has to be done again</label>
-        <input id="reason" v-model="reason" class="form-control" />
+        <BFormInput id="reason" v-model="reason" />
         <BButton class="mt-2" variant="primary" @click="reopen">Go back to Open up</BButton>
       </template>
-      <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+      <ProblemNote :refusal="refusal" />
     </div>
     <SignForm v-if="writable && outcome" :outcome="outcome" :certified="certified" />
     <p v-else class="soft">The technician of this visit signs it.</p>

@@ -13,7 +13,7 @@ const refusal = shallowRef<Refusal | null>(null)
 function stop() {
   refusal.value = reason.value.trim()
     ? store.record('stopped', { reason: reason.value.trim() })
-    : { why: 'The reason is missing.', todo: 'Say why the work ends here.' }
+    : { why: 'The reason is missing.', remedy: 'Say why the work ends here.' }
   if (!refusal.value) shown.value = false
 }
 </script>
@@ -28,8 +28,8 @@ function stop() {
           can go on. Leave the equipment so that nobody is hurt by it, and say so.
         </p>
         <label class="form-label" for="stop-reason">Why the work ends here</label>
-        <input id="stop-reason" v-model="reason" class="form-control" autocomplete="off" />
-        <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+        <BFormInput id="stop-reason" v-model="reason" autocomplete="off" />
+        <ProblemNote :refusal="refusal" />
         <div class="actions mt-3">
           <BButton type="submit" variant="outline-danger">Stop the visit</BButton>
           <BButton variant="link" @click="shown = false">Carry on</BButton>

@@ -102,7 +102,7 @@ const errand = computed(() =>
         @choose="choose"
       />
       <p v-if="refused" class="caution refused" role="alert">
-        {{ refused.why }} {{ refused.todo }}
+        {{ refused.why }} {{ refused.remedy }}
         <BButton v-if="refused.station" variant="link" @click="choose(refused.station)"
           >Go to {{ stationTitles[refused.station] }}</BButton
         >

@@ -38,7 +38,7 @@ const attach = (visit: VisitRow) =>
     await store.open(visit.id)
     const refused = store.record('result', { ...props.result })
     if (refused) {
-      message.value = `${refused.why} ${refused.todo}`
+      message.value = `${refused.why} ${refused.remedy}`
       return
     }
     attached.value = visit

@@ -63,17 +63,14 @@ const inPass = computed(() =>
     <h2 id="bolt-title">Bolt circle</h2>
     <div class="entry">
       <label
-        >Bolts
-        <input v-model.number="count" class="form-control mono" type="number" min="2" max="96"
+        >Bolts <BFormInput v-model.number="count" class="mono" type="number" min="2" max="96"
       /></label>
       <label
-        >First bolt <input v-model.number="start" class="form-control mono" type="number" min="1"
+        >First bolt <BFormInput v-model.number="start" class="mono" type="number" min="1"
       /></label>
-      <label
-        >Pair first <input v-model="first" class="form-control mono" placeholder="1, 5"
-      /></label>
-      <label>Last <input v-model="last" class="form-control mono" placeholder="3, 7" /></label>
-      <label>Held back <input v-model="holdBack" class="form-control mono" /></label>
+      <label>Pair first <BFormInput v-model="first" class="mono" placeholder="1, 5" /></label>
+      <label>Last <BFormInput v-model="last" class="mono" placeholder="3, 7" /></label>
+      <label>Held back <BFormInput v-model="holdBack" class="mono" /></label>
     </div>
     <p v-if="'says' in outcome" class="caution" role="alert">{{ outcome.says }}</p>
     <div v-else class="drawn">

@@ -30,21 +30,21 @@ const MARKS = {
     <div class="entry">
       <label
         >Rubber
-        <select v-model="elastomer" class="form-select">
+        <BFormSelect v-model="elastomer">
           <option v-for="(t, id) in elastomers" :key="id" :value="id">{{ t }}</option>
-        </select>
+        </BFormSelect>
       </label>
       <label
         >Lubricant
-        <select v-model="lubricant" class="form-select">
+        <BFormSelect v-model="lubricant">
           <option v-for="(t, id) in lubricants" :key="id" :value="id">{{ t }}</option>
-        </select>
+        </BFormSelect>
       </label>
       <label
         >Service
-        <select v-model="service" class="form-select">
+        <BFormSelect v-model="service">
           <option v-for="(t, id) in lubricantServices" :key="id" :value="id">{{ t }}</option>
-        </select>
+        </BFormSelect>
       </label>
     </div>
     <p class="verdict">

@@ -26,17 +26,17 @@ const identity = computed<RingIdentity | null>(() => {
     <div class="entry">
       <label for="oring-inside">Inside diameter</label>
       <label for="oring-section">Section</label>
-      <input
+      <BFormInput
         id="oring-inside"
         v-model="inside"
-        class="form-control mono"
+        class="mono"
         inputmode="decimal"
         placeholder="mm"
       />
-      <input
+      <BFormInput
         id="oring-section"
         v-model="section"
-        class="form-control mono"
+        class="mono"
         inputmode="decimal"
         placeholder="mm"
       />

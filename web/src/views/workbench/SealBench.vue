@@ -47,17 +47,17 @@ const drawn = computed(() => {
   <section class="section" aria-labelledby="seal-title">
     <h2 id="seal-title">Ring in its groove</h2>
     <div class="entry">
-      <label>Ring inside, mm <input v-model="gland.inside" class="form-control mono" /></label>
-      <label>Ring section, mm <input v-model="gland.section" class="form-control mono" /></label>
-      <label>Groove floor, mm <input v-model="gland.floor" class="form-control mono" /></label>
-      <label>Gland depth, mm <input v-model="gland.depth" class="form-control mono" /></label>
-      <label>Gland width, mm <input v-model="gland.width" class="form-control mono" /></label>
+      <label>Ring inside, mm <BFormInput v-model="gland.inside" class="mono" /></label>
+      <label>Ring section, mm <BFormInput v-model="gland.section" class="mono" /></label>
+      <label>Groove floor, mm <BFormInput v-model="gland.floor" class="mono" /></label>
+      <label>Gland depth, mm <BFormInput v-model="gland.depth" class="mono" /></label>
+      <label>Gland width, mm <BFormInput v-model="gland.width" class="mono" /></label>
       <label
         >Use
-        <select v-model="gland.use" class="form-select">
+        <BFormSelect v-model="gland.use">
           <option>static</option>
           <option>moving</option>
-        </select>
+        </BFormSelect>
       </label>
     </div>
     <p v-if="'says' in fit" class="caution" role="alert">{{ fit.says }}</p>
@@ -91,9 +91,9 @@ const drawn = computed(() => {
     </div>
     <h3>Compression set</h3>
     <div class="entry">
-      <label>As new, mm <input v-model="set.original" class="form-control mono" /></label>
-      <label>Recovered, mm <input v-model="set.recovered" class="form-control mono" /></label>
-      <label>In the gland, mm <input v-model="set.compressed" class="form-control mono" /></label>
+      <label>As new, mm <BFormInput v-model="set.original" class="mono" /></label>
+      <label>Recovered, mm <BFormInput v-model="set.recovered" class="mono" /></label>
+      <label>In the gland, mm <BFormInput v-model="set.compressed" class="mono" /></label>
     </div>
     <p v-if="'says' in left" class="caution" role="alert">{{ left.says }}</p>
     <p v-else>
@@ -102,18 +102,18 @@ const drawn = computed(() => {
     <h3>Grooves</h3>
     <div class="entry">
       <label
-        >Grooves <input v-model.number="count.grooves" type="number" class="form-control mono"
+        >Grooves <BFormInput v-model.number="count.grooves" type="number" class="mono"
       /></label>
       <label
         >Empty on purpose
-        <input v-model.number="count.emptyOnPurpose" type="number" class="form-control mono"
+        <BFormInput v-model.number="count.emptyOnPurpose" type="number" class="mono"
       /></label>
       <label
         >With a slide ring over
-        <input v-model.number="count.doubled" type="number" class="form-control mono"
+        <BFormInput v-model.number="count.doubled" type="number" class="mono"
       /></label>
       <label
-        >Rings at hand <input v-model.number="count.rings" type="number" class="form-control mono"
+        >Rings at hand <BFormInput v-model.number="count.rings" type="number" class="mono"
       /></label>
     </div>
     <p v-if="'says' in grooves" class="caution" role="alert">{{ grooves.says }}</p>

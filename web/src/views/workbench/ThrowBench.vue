@@ -19,8 +19,8 @@ const length = (text: string) => (70 * Math.min(Number(text) || 0, longest.value
   <section class="section" aria-labelledby="throw-title">
     <h2 id="throw-title">Throws of a shuttle</h2>
     <div class="entry">
-      <label>One end, mm <input v-model="form.one" class="form-control mono" /></label>
-      <label>Other end, mm <input v-model="form.other" class="form-control mono" /></label>
+      <label>One end, mm <BFormInput v-model="form.one" class="mono" /></label>
+      <label>Other end, mm <BFormInput v-model="form.other" class="mono" /></label>
     </div>
     <svg viewBox="0 0 320 70" role="img" aria-label="Both projections, drawn to one scale">
       <path d="M90 10H230V60H90Z" class="body" />

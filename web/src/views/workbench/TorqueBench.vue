@@ -39,45 +39,42 @@ const outcome = computed(() =>
   <section class="section" aria-labelledby="torque-title">
     <h2 id="torque-title">Torque wrench</h2>
     <div class="entry">
-      <label
-        >Sheet says <input v-model="form.value" class="form-control mono" inputmode="decimal"
-      /></label>
+      <label>Sheet says <BFormInput v-model="form.value" class="mono" inputmode="decimal" /></label>
       <label
         >Unit
-        <select v-model="form.unit" class="form-select" aria-label="Unit of the torque">
+        <BFormSelect v-model="form.unit" aria-label="Unit of the torque">
           <option v-for="u in UNITS" :key="u">{{ u }}</option>
-        </select>
+        </BFormSelect>
       </label>
       <label
         >Thread
-        <select v-model="form.thread" class="form-select">
+        <BFormSelect v-model="form.thread">
           <option value="">not known</option>
           <option v-for="t in threads" :key="t.name">{{ t.name }}</option>
-        </select>
+        </BFormSelect>
       </label>
       <label
         >Stated for
-        <select v-model="form.statedFor" class="form-select">
+        <BFormSelect v-model="form.statedFor">
           <option>dry</option>
           <option>lubricated</option>
-        </select>
+        </BFormSelect>
       </label>
       <label
         >The thread is
-        <select v-model="form.surface" class="form-select">
+        <BFormSelect v-model="form.surface">
           <option>dry</option>
           <option>lubricated</option>
-        </select>
+        </BFormSelect>
       </label>
       <label
-        >Wrench, mm <input v-model="form.wrenchMm" class="form-control mono" inputmode="decimal"
+        >Wrench, mm <BFormInput v-model="form.wrenchMm" class="mono" inputmode="decimal"
       /></label>
       <label
-        >Extension, mm
-        <input v-model="form.extensionMm" class="form-control mono" inputmode="decimal"
+        >Extension, mm <BFormInput v-model="form.extensionMm" class="mono" inputmode="decimal"
       /></label>
       <label
-        >Its angle, ° <input v-model="form.angle" class="form-control mono" inputmode="decimal"
+        >Its angle, ° <BFormInput v-model="form.angle" class="mono" inputmode="decimal"
       /></label>
     </div>
     <p v-if="'says' in outcome" class="caution" role="alert">{{ outcome.says }}</p>

@@ -77,7 +77,7 @@ function recordForm() {
       ['step-done', { run, step: step.id }] as const,
     ]),
   ])
-  message.value = refused ? `${refused.why} ${refused.todo}` : ''
+  message.value = refused ? `${refused.why} ${refused.remedy}` : ''
   if (!refused) emit('close')
 }
 
@@ -111,45 +111,43 @@ function entryOf(r: (typeof records.value)[number]) {
     <p class="soft">What stands on the form, in its order. Enter goes to the next field.</p>
     <div v-for="r in records" :key="r.item" class="field">
       <label :for="`filled-${r.item}`">{{ r.title }}</label>
-      <select
+      <BFormSelect
         v-if="r.ask === 'answer'"
         :id="`filled-${r.item}`"
         v-model="values[r.item]"
-        class="form-select"
         data-field
       >
         <option v-for="a in r.answers" :key="a.id" :value="a.id">{{ a.label }}</option>
-      </select>
+      </BFormSelect>
       <div v-else class="pair">
-        <input
+        <BFormInput
           :id="`filled-${r.item}`"
           v-model="values[r.item]"
-          class="form-control mono"
+          class="mono"
           inputmode="decimal"
           autocomplete="off"
           data-field
         />
-        <select v-model="units[r.item]" class="form-select" :aria-label="`Unit of ${r.title}`">
+        <BFormSelect v-model="units[r.item]" :aria-label="`Unit of ${r.title}`">
           <option v-for="u in unitsOf(r.dimension as Dimension)" :key="u" :value="u">
             {{ unitLabel(r.dimension as Dimension, u) }}
           </option>
-        </select>
+        </BFormSelect>
         <label v-if="r.head" class="height soft small"
           >Gauge above port, mm
-          <input
+          <BFormInput
             v-model="heights[r.item]"
-            class="form-control mono"
+            class="mono"
             inputmode="decimal"
             placeholder="0"
             data-field
         /></label>
         <label v-if="doubted[r.item]" class="height soft small"
-          >It stands all the same, because
-          <input v-model="reasons[r.item]" class="form-control" data-field
+          >It stands all the same, because <BFormInput v-model="reasons[r.item]" data-field
         /></label>
       </div>
     </div>
-    <ProblemNote :problem="null" :message="message" />
+    <ProblemNote :message="message" />
     <div class="actions">
       <BButton type="submit" variant="primary" size="lg">Record the form</BButton>
       <BButton variant="link" @click="emit('close')">Back to the steps</BButton>

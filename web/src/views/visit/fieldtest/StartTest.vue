@@ -60,21 +60,21 @@ function start() {
   const g = gauge.value
   const c = calibration.value
   if (!g || !c) {
-    refusal.value = { why: 'No gauge is chosen.', todo: 'Choose the gauge in your hand.' }
+    refusal.value = { why: 'No gauge is chosen.', remedy: 'Choose the gauge in your hand.' }
     return
   }
   if (!licence.value) {
     const kind = licenceKinds[props.plan.pack.licence as keyof typeof licenceKinds]
     refusal.value = {
       why: `You hold no licence “${kind}”.`,
-      todo: 'Hand the visit to a licensed tester, or have the licence entered.',
+      remedy: 'Hand the visit to a licensed tester, or have the licence entered.',
     }
     return
   }
   if (pressure.value.trim() && !/^\d{1,4}(\.\d{1,3})?$/.test(pressure.value.trim())) {
     refusal.value = {
       why: 'The line pressure is not a number.',
-      todo: 'Write digits with a point, as 62 or 4.2, or leave it empty.',
+      remedy: 'Write digits with a point, as 62 or 4.2, or leave it empty.',
     }
     return
   }
@@ -129,12 +129,12 @@ function start() {
     <div class="grid">
       <div>
         <label class="form-label" for="gauge">Gauge</label>
-        <select id="gauge" v-model="gaugeId" class="form-select">
+        <BFormSelect id="gauge" v-model="gaugeId">
           <option v-for="g in gauges ?? []" :key="g.id" :value="g.id">
             {{ g.tag }} · {{ g.span }} {{ g.spanUnit
             }}{{ calibrationOf(g) ? '' : ' · out of calibration' }}
           </option>
-        </select>
+        </BFormSelect>
         <p v-if="gauge" class="small mt-1">
           <StateMark
             v-if="calibrationOf(gauge)"
@@ -151,19 +151,19 @@ function start() {
       <div>
         <label class="form-label" for="pressure">Line pressure</label>
         <div class="pair">
-          <input
+          <BFormInput
             id="pressure"
             v-model="pressure"
-            class="form-control mono"
+            class="mono"
             inputmode="decimal"
             autocomplete="off"
             placeholder="62"
           />
-          <select v-model="unit" class="form-select" aria-label="Unit of the line pressure">
+          <BFormSelect v-model="unit" aria-label="Unit of the line pressure">
             <option>psi</option>
             <option>kPa</option>
             <option>bar</option>
-          </select>
+          </BFormSelect>
         </div>
         <p v-if="licence" class="small mt-1">
           <StateMark
@@ -175,19 +175,14 @@ function start() {
     </div>
     <fieldset class="source">
       <legend class="form-label">Readings</legend>
-      <label v-for="s in link.sources" :key="s.id" class="choice">
-        <input
-          type="radio"
-          name="source"
-          class="form-check-input"
-          :value="s.id"
-          :checked="link.source === s.id"
-          @change="link.choose(s.id)"
-        />
-        {{ s.title }}
-      </label>
+      <BFormRadioGroup
+        name="source"
+        :options="link.sources.map((s) => ({ value: s.id, text: s.title }))"
+        :model-value="link.source"
+        @update:model-value="link.choose($event as typeof link.source)"
+      />
     </fieldset>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
     <div class="actions">
       <BButton type="submit" variant="primary" size="lg" :disabled="!ready"
         >Start the {{ run === 'as-found' ? 'as-found' : 'as-left' }} test</BButton

@@ -83,7 +83,10 @@ function leave(skip: boolean) {
 }
 function recordImpossible() {
   if (!impossible.value.trim()) {
-    refusal.value = { why: 'The reason is missing.', todo: 'Say why the readings cannot be taken.' }
+    refusal.value = {
+      why: 'The reason is missing.',
+      remedy: 'Say why the readings cannot be taken.',
+    }
     return
   }
   refusal.value = store.recordAll([
@@ -164,10 +167,9 @@ const title = computed(() => {
       >
       <template v-else>
         <label class="form-label" for="impossible">Why not</label>
-        <input
+        <BFormInput
           id="impossible"
           v-model="impossible"
-          class="form-control"
           placeholder="Shut off since the flood; no water at the inlet"
         />
         <BButton class="mt-2" variant="outline-primary" @click="recordImpossible"
@@ -175,7 +177,7 @@ const title = computed(() => {
         >
       </template>
     </div>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
 
     <template #aside>
       <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />

@@ -84,7 +84,7 @@ async function answer(option: { id: string; label: string }) {
 
 const message = computed(() => {
   const r = refusal.value ?? hands.refusal.value
-  return reading.message.value || (r ? `${r.why} ${r.todo}` : '')
+  return reading.message.value || (r ? `${r.why} ${r.remedy}` : '')
 })
 const takeWords = computed(() =>
   record?.read === 'plateau'
@@ -130,10 +130,10 @@ const takeWords = computed(() =>
         />
         <div v-if="record.head" class="height">
           <label :for="`height-${step.id}`">Gauge above the port</label>
-          <input
+          <BFormInput
             :id="`height-${step.id}`"
             v-model="reading.heightMm.value"
-            class="form-control mono"
+            class="mono"
             inputmode="decimal"
           />
           <span class="soft">mm</span>
@@ -153,7 +153,7 @@ const takeWords = computed(() =>
       </div>
       <BButton v-else variant="primary" size="lg" @click="carryOut">Done – next step</BButton>
     </div>
-    <ProblemNote :problem="null" :message="message" />
+    <ProblemNote :message="message" />
 
     <TestDrawing
       :hands="hands"

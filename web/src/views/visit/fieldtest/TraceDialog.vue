@@ -53,7 +53,7 @@ function readHere() {
     withdraw: false,
     payload: { ...payload, value: value.value, trace: { ...r.trace, mark: mark.value } },
   })
-  message.value = refusal ? `${refusal.why} ${refusal.todo}` : ''
+  message.value = refusal ? `${refusal.why} ${refusal.remedy}` : ''
   if (!refusal) shown.value = false
 }
 </script>
@@ -70,7 +70,7 @@ function readHere() {
         @pick="mark = $event"
       />
       <label class="form-label mt-2" for="trace-mark">Where it is read</label>
-      <input
+      <BFormInput
         id="trace-mark"
         v-model.number="mark"
         type="range"
@@ -86,7 +86,7 @@ function readHere() {
         >
       </p>
       <p v-for="d in doubts" :key="d.kind" class="caution small">{{ d.says }}</p>
-      <ProblemNote :problem="null" :message="message" />
+      <ProblemNote :message="message" />
       <div class="actions">
         <BButton variant="primary" :disabled="mark === original || !value" @click="readHere"
           >Read it here</BButton

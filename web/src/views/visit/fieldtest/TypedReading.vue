@@ -58,20 +58,20 @@ function insist() {
   <form class="reading" novalidate @submit.prevent="take">
     <label :for="`value-${stepId}`">{{ record.title }}</label>
     <div class="entry">
-      <input
+      <BFormInput
         :id="`value-${stepId}`"
         v-model="value"
-        class="form-control mono"
+        class="mono"
         inputmode="decimal"
         autocomplete="off"
         placeholder="0.0"
         :aria-describedby="asked ? `doubt-${stepId}` : undefined"
       />
-      <select v-model="unit" class="form-select" aria-label="Unit">
+      <BFormSelect v-model="unit" aria-label="Unit">
         <option v-for="u in unitsOf(dimension)" :key="u" :value="u">
           {{ unitLabel(dimension, u) }}
         </option>
-      </select>
+      </BFormSelect>
       <BButton type="submit" :variant="asked ? 'outline-primary' : 'primary'" size="lg"
         >Take the reading</BButton
       >
@@ -88,7 +88,7 @@ function insist() {
       </div>
       <template v-if="insisting">
         <label :for="`insist-${stepId}`">How can that be? It is recorded, and not assessed.</label>
-        <input :id="`insist-${stepId}`" ref="why" v-model="reason" class="form-control" />
+        <BFormInput :id="`insist-${stepId}`" ref="why" v-model="reason" />
       </template>
     </div>
   </form>

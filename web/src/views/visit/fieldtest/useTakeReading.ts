@@ -52,7 +52,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       if (record?.head) parseDisplayed(heightMm.value)
     } catch (error) {
       message.value = (error as Error).message
-      return { why: message.value, todo: '' }
+      return { why: message.value, remedy: '' }
     }
     return visit.record('reading', {
       ...common(),
@@ -133,7 +133,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       },
       ...height(),
     })
-    if (refusal) message.value = `${refusal.why} ${refusal.todo}`
+    if (refusal) message.value = `${refusal.why} ${refusal.remedy}`
     return !refusal
   }
 

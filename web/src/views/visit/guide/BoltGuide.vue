@@ -2,7 +2,7 @@
 import { fastenerPlan, type PlacedStep } from '@uvanta/core/guide'
 import { computed, ref } from 'vue'
 import BoltCircle from '@/parts/drawing/BoltCircle.vue'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** The bolts of a tightening in their order, the next one lit; a help for the hand, not a record. */
 const props = defineProps<{ step: PlacedStep }>()

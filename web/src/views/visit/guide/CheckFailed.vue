@@ -27,15 +27,14 @@ function again() {
       <form novalidate @submit.prevent="again">
         <label
           >What was wrong
-          <input
+          <BFormInput
             v-model="what"
-            class="form-control"
             placeholder="A lump, a cut ring, something binds"
             autocomplete="off"
         /></label>
         <BButton type="submit" variant="primary">Take up again from there</BButton>
       </form>
-      <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+      <ProblemNote :refusal="refusal" />
     </template>
     <p v-else>
       Then do not go on. Press the step from which the work is taken up again, and say what failed.

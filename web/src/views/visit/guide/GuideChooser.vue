@@ -2,6 +2,7 @@
 import { guidesOf, sheetsOf } from '@uvanta/core/library'
 import type { Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
+import EntryField from '@/parts/form/EntryField.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
@@ -32,11 +33,6 @@ const sheet = computed(() =>
     : sheets.value.find((s) => s.id === (sheetId.value || equipment.value?.specSheet)),
 )
 
-const valueOf = (event: Event) => (event.target as HTMLSelectElement).value
-const pickGuide = (event: Event) => (chosenId.value = valueOf(event))
-const pickVariant = (event: Event) => (variantId.value = valueOf(event))
-const pickSheet = (event: Event) => (sheetId.value = valueOf(event))
-
 function choose() {
   if (!guide.value || !variant.value) return
   refusal.value = store.record('guide-chosen', {
@@ -55,30 +51,33 @@ function choose() {
       notes.
     </p>
     <div class="fields">
-      <label
-        >Job guide
-        <select class="form-select" :value="guide.id" @change="pickGuide">
-          <option v-for="g in guides" :key="g.id" :value="g.id">{{ g.title }}</option>
-        </select>
-      </label>
-      <label
-        >Variant
-        <select class="form-select" :value="variant?.id" @change="pickVariant">
-          <option v-for="v in guide.variants" :key="v.id" :value="v.id">{{ v.title }}</option>
-        </select>
-      </label>
-      <label
-        >Spec sheet
-        <select class="form-select" :value="sheet?.id ?? NONE" @change="pickSheet">
-          <option v-for="s in sheets" :key="s.id" :value="s.id">
-            {{ s.maker }} {{ s.model }}, {{ s.date }}
-          </option>
-          <option :value="NONE">None – figures are asked for</option>
-        </select>
-      </label>
+      <EntryField
+        label="Job guide"
+        kind="choice"
+        :options="guides.map((g) => ({ value: g.id, text: g.title }))"
+        :model-value="guide.id"
+        @update:model-value="chosenId = $event ?? ''"
+      />
+      <EntryField
+        label="Variant"
+        kind="choice"
+        :options="guide.variants.map((v) => ({ value: v.id, text: v.title }))"
+        :model-value="variant?.id"
+        @update:model-value="variantId = $event ?? ''"
+      />
+      <EntryField
+        label="Spec sheet"
+        kind="choice"
+        :options="[
+          ...sheets.map((s) => ({ value: s.id, text: `${s.maker} ${s.model}, ${s.date}` })),
+          { value: NONE, text: 'None – figures are asked for' },
+        ]"
+        :model-value="sheet?.id ?? NONE"
+        @update:model-value="sheetId = $event ?? ''"
+      />
       <BButton variant="primary" @click="choose">Take this guide</BButton>
     </div>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
   </section>
 </template>
 
@@ -94,9 +93,5 @@ function choose() {
   grid-template-columns: repeat(auto-fit, minmax(min(15rem, 100%), 1fr));
   gap: 0.75rem;
   align-items: end;
-}
-
-label {
-  font-weight: 600;
 }
 </style>

@@ -16,7 +16,7 @@ import GuideStep from './GuideStep.vue'
 import KitClosing from './KitClosing.vue'
 import StepList from './StepList.vue'
 import TrayPanel from './TrayPanel.vue'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** A station carried out by the job guide: one step at a time, drawing, tray and kit beside it. */
 const props = defineProps<{ station: Station; doneWords: string }>()
@@ -91,7 +91,7 @@ function redo() {
         It is done. Taking it up again does this step and all that were done after it anew; what is
         on record stays in the log.
       </p>
-      <label>What failed <input v-model="reason" class="form-control" autocomplete="off" /></label>
+      <label>What failed <BFormInput v-model="reason" autocomplete="off" /></label>
       <div class="actions mt-2">
         <BButton type="submit" variant="primary" :disabled="!reason.trim()"
           >Take up again from here</BButton
@@ -109,7 +109,7 @@ function redo() {
         </div>
       </slot>
     </template>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
     <SafePanel
       v-if="withDrawing"
       class="drawing"

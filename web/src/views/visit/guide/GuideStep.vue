@@ -13,12 +13,12 @@ import GroovesForm from './GroovesForm.vue'
 import InspectionChoice from './InspectionChoice.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
 import SettingForm from './SettingForm.vue'
-import SlotValue from './SlotValue.vue'
+import SlotValue from '../bench/SlotValue.vue'
 import StepClock from './StepClock.vue'
 import StepGuidance from './StepGuidance.vue'
 import TemporaryForm from './TemporaryForm.vue'
 import ThrowsForm from './ThrowsForm.vue'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** One step of a guide: the sentence large, why, what never, and one big action. */
 const props = defineProps<{
@@ -132,12 +132,12 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <div v-else class="actions">
         <label v-if="step.repeat" class="rounds"
           >Rounds
-          <input
+          <BFormInput
             v-model.number="rounds"
             type="number"
             min="1"
             :max="step.most ?? 50"
-            class="form-control mono"
+            class="mono"
           />
         </label>
         <BButton variant="primary" size="lg" class="main" @click="done()">{{ action }}</BButton>
@@ -147,7 +147,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       </div>
     </template>
     <CheckFailed v-if="failed" :step="step" :back="back" @again="emit('done')" />
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
     <form
       v-if="mayDepart && atStation"
       class="depart"
@@ -156,11 +156,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
     >
       <label
         >Reason for the departure
-        <input
-          v-model="reason"
-          class="form-control"
-          placeholder="It stays on the record"
-          autocomplete="off"
+        <BFormInput v-model="reason" placeholder="It stays on the record" autocomplete="off"
       /></label>
       <BButton type="submit" variant="outline-primary" :disabled="!reason.trim()"
         >Record it so</BButton

@@ -4,7 +4,7 @@ import { type PayloadOf, policyOfVisit } from '@uvanta/core/visit'
 import { computed, ref } from 'vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** What is seen on a part, from its closed list, and what that asks for by the house’s policy. */
 const props = defineProps<{ step: PlacedStep }>()

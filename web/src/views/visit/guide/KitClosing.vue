@@ -4,7 +4,7 @@ import { computed, reactive, shallowRef, watchEffect } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useVisit } from '@/stores/visit'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** Every item of the bag: fitted, a spare on purpose, left over, missing, or empty by design. */
 const store = useVisit()
@@ -75,10 +75,10 @@ function close() {
             <td class="mono">{{ l.counted }}</td>
             <td class="mono">{{ l.used }}</td>
             <td v-for="f in FIELDS" :key="f">
-              <input
+              <BFormInput
                 v-if="entries[l.id]"
                 v-model.number="entries[l.id]![f]"
-                class="form-control mono"
+                class="mono"
                 type="number"
                 min="0"
                 :aria-label="`${l.title}: ${TITLES[f].toLowerCase()}`"
@@ -92,7 +92,7 @@ function close() {
       </table>
     </div>
     <BButton v-if="!closed" type="submit" variant="primary">The kit is accounted for</BButton>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
   </form>
 </template>
 

@@ -5,7 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import BoltCircle from '@/parts/drawing/BoltCircle.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** A soft joint: round and round, each round on record, until no fastener moves. */
 const props = defineProps<{ step: PlacedStep; relaxing: PlacedStep }>()
@@ -66,7 +66,7 @@ function round(moved: boolean) {
           >Nothing moves any more – done</BButton
         >
       </div>
-      <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+      <ProblemNote :refusal="refusal" />
     </div>
   </div>
 </template>

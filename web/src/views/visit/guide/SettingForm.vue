@@ -1,21 +1,21 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { line } from '@uvanta/core/schema'
+import { object } from 'yup'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 
 /** A setting as it was found, written down before anything disturbs it. */
 const emit = defineEmits<{ written: [setting: string] }>()
-const setting = ref('')
+const { submit } = useEntry(
+  object({ setting: line(200).required('is missing: turns, height or scale') }),
+  {},
+  ({ setting }) => emit('written', setting.trim()),
+)
 </script>
 
 <template>
-  <form class="setting" novalidate @submit.prevent="emit('written', setting.trim())">
-    <label
-      >As found
-      <input
-        v-model="setting"
-        class="form-control"
-        placeholder="Turns, height, scale"
-        autocomplete="off"
-    /></label>
+  <form class="setting" novalidate @submit.prevent="submit">
+    <EntryField name="setting" label="As found" placeholder="Turns, height, scale" />
     <BButton type="submit" variant="primary" size="lg">Written down</BButton>
   </form>
 </template>
@@ -25,9 +25,5 @@ const setting = ref('')
   display: grid;
   gap: 0.75rem;
   max-width: 28rem;
-}
-
-label {
-  font-weight: 600;
 }
 </style>

@@ -5,7 +5,7 @@ import { useTimestamp } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** A step that waits: its clock is on record, and goes on while the device is off. */
 const props = defineProps<{ step: PlacedStep }>()
@@ -42,7 +42,7 @@ const begin = () => (refusal.value = store.record('guide-timer', { step: props.s
         >Done</BButton
       >
     </div>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
   </div>
 </template>
 

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
 import StepNotes from '@/parts/guide/StepNotes.vue'
 import { useVisit } from '@/stores/visit'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** What a step has to be known for before it is done: hazard, which way, never, figures with their source. */
 const props = defineProps<{ step: PlacedStep }>()

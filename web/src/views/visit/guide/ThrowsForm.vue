@@ -1,56 +1,52 @@
 <script setup lang="ts">
 import { throwSymmetry } from '@uvanta/core/craft'
+import { displayed } from '@uvanta/core/schema'
 import type { PayloadOf } from '@uvanta/core/visit'
-import { computed, reactive, ref } from 'vue'
-import ProblemNote from '@/parts/ProblemNote.vue'
+import { computed } from 'vue'
+import { object, string } from 'yup'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 
 /** Both projections of a shuttle thrown both ways, with what their difference says. */
 type Throws = NonNullable<PayloadOf<'guide-step'>['throws']>
 const emit = defineEmits<{ measured: [throws: Throws] }>()
-const form = reactive({ one: '', other: '' })
-const unit = ref<'mm' | 'in'>('mm')
-const message = ref('')
-
-const isNumber = (text: string) => /^\d{1,4}(\.\d{1,3})?$/.test(text.trim())
+const { values, submit } = useEntry(
+  object({
+    one: displayed().required('is missing: a projection in digits, as 31.5'),
+    other: displayed().required('is missing: a projection in digits, as 31.5'),
+    unit: string()
+      .oneOf(['mm', 'in'] as const)
+      .required(),
+  }),
+  { unit: 'mm' },
+  ({ one, other, unit }) => {
+    const amount = (value: string) => ({ value: value.trim(), unit })
+    emit('measured', { one: amount(one), other: amount(other) })
+  },
+)
 const verdict = computed(() => {
-  const [one, other] = [Number(form.one), Number(form.other)]
-  if (!isNumber(form.one) || !isNumber(form.other) || one + other === 0) return null
+  const [one, other] = [Number(values.one), Number(values.other)]
+  if (!(one >= 0) || !(other >= 0) || one + other === 0) return null
   return throwSymmetry({ one, other })
 })
-function keep() {
-  message.value =
-    isNumber(form.one) && isNumber(form.other) ? '' : 'Enter both projections in digits, as 31.5.'
-  if (message.value) return
-  const amount = (value: string) => ({ value: value.trim(), unit: unit.value })
-  emit('measured', { one: amount(form.one), other: amount(form.other) })
-}
 </script>
 
 <template>
-  <form novalidate @submit.prevent="keep">
+  <form novalidate @submit.prevent="submit">
     <div class="pair">
-      <label
-        >One end
-        <input v-model="form.one" class="form-control mono" inputmode="decimal" autocomplete="off"
-      /></label>
-      <label
-        >Other end
-        <input
-          v-model="form.other"
-          class="form-control mono"
-          inputmode="decimal"
-          autocomplete="off"
-      /></label>
-      <label
-        >Unit
-        <select v-model="unit" class="form-select">
-          <option>mm</option>
-          <option>in</option>
-        </select>
-      </label>
+      <EntryField name="one" label="One end" inputmode="decimal" mono />
+      <EntryField name="other" label="Other end" inputmode="decimal" mono />
+      <EntryField
+        name="unit"
+        label="Unit"
+        kind="choice"
+        :options="[
+          { value: 'mm', text: 'mm' },
+          { value: 'in', text: 'in' },
+        ]"
+      />
     </div>
     <p v-if="verdict" :class="{ caution: !verdict.equal }">{{ verdict.says }}</p>
-    <ProblemNote :problem="null" :message="message" />
     <BButton type="submit" variant="primary" size="lg">Record both throws</BButton>
   </form>
 </template>
@@ -63,11 +59,7 @@ function keep() {
   margin-bottom: 0.6rem;
 }
 
-.pair input {
+.pair :deep(input) {
   font-size: 1.5rem;
-}
-
-label {
-  font-weight: 600;
 }
 </style>

@@ -2,7 +2,7 @@
 import type { GuideRun, PlacedStep, TrayPart } from '@uvanta/core/guide'
 import { computed } from 'vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
-import { useGuide } from './useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** The tray, parts in the order they came off, and the kit, item by item. */
 const props = defineProps<{

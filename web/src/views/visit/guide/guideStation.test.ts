@@ -3,7 +3,7 @@ import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
 import { stationTitles, type Station } from '@uvanta/core/visit'
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
-import { handsOn } from '@/testing/hands'
+import { handsOn, settled } from '@/testing/hands'
 import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
 import GuideStation from './GuideStation.vue'
 
@@ -109,7 +109,7 @@ describe('grooves and rings', () => {
     const { screen, submit } = await show(counting(), 'open-up')
     await screen.find('form.grooves input').setValue('six')
     await submit('form.grooves')
-    expect(screen.text()).toContain('Enter both counts in digits')
+    expect(screen.text()).toContain('Grooves are counted first')
   })
 })
 
@@ -302,7 +302,7 @@ describe('the bench', () => {
     expect(screen.text()).toContain('the shaft is in backwards')
     await other?.setValue('30.5')
     await form.trigger('submit')
-    await flushPromises()
+    await settled()
     expect(store.state.guideSteps.at(-1)?.throws).toMatchObject({
       other: { value: '30.5', unit: 'mm' },
     })

@@ -9,7 +9,7 @@ import StateMark from '@/parts/StateMark.vue'
 import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
-import { useGuide } from '../guide/useGuide'
+import { useGuide } from '../bench/useGuide'
 import ScanField from './ScanField.vue'
 
 /** The kit against its list: the number on the bag, every item counted. */
@@ -58,7 +58,7 @@ function take() {
   if (!entry.value.number || untouched.value) {
     refusal.value = {
       why: entry.value.number ? 'Not every item is counted.' : 'The number on the bag is missing.',
-      todo: 'Count item by item; enter 0 where there is none.',
+      remedy: 'Count item by item; enter 0 where there is none.',
     }
     return
   }
@@ -100,10 +100,10 @@ function take() {
             >{{ l.title }} <small class="soft mono">{{ l.number }}</small></label
           >
           <span class="soft">of {{ l.wanted }}</span>
-          <input
+          <BFormInput
             :id="`count-${l.id}`"
             v-model.number="counts[l.id]"
-            class="form-control mono"
+            class="mono"
             type="number"
             min="0"
             inputmode="numeric"
@@ -113,13 +113,13 @@ function take() {
       <template v-if="doubts.length > 0 && !untouched">
         <p class="caution">Not as its list says: {{ doubts.join('; ') }}.</p>
         <label class="reason"
-          >Why work goes on with it <input v-model="reason" class="form-control" autocomplete="off"
+          >Why work goes on with it <BFormInput v-model="reason" autocomplete="off"
         /></label>
       </template>
       <BButton type="submit" variant="primary" class="mt-2">The kit is counted</BButton>
     </form>
     <p v-else class="soft">Not counted.</p>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
   </section>
 </template>
 

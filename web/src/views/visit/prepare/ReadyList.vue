@@ -11,8 +11,8 @@ import StateMark from '@/parts/StateMark.vue'
 import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
-import SlotValue from '../guide/SlotValue.vue'
-import { useGuide } from '../guide/useGuide'
+import SlotValue from '../bench/SlotValue.vue'
+import { useGuide } from '../bench/useGuide'
 
 /** Everything a visit needs before the van leaves: tools and what does as well, gear, papers, figures. */
 const props = defineProps<{ writable: boolean }>()
@@ -173,7 +173,7 @@ const missing = computed(() => [
         :dimension="slotOf(s)?.dimension"
       />
     </template>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
   </section>
 </template>
 

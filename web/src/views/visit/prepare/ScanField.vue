@@ -50,7 +50,7 @@ onBeforeUnmount(close)
     <label
       >{{ label }}
       <span class="pair">
-        <input v-model="model" class="form-control mono" autocomplete="off" />
+        <BFormInput v-model="model" class="mono" autocomplete="off" />
         <BButton variant="outline-primary" aria-label="Scan it with the camera" @click="scan"
           ><IconScan aria-hidden="true" /> Scan</BButton
         >

@@ -2,6 +2,7 @@ import type { Guide } from '@uvanta/core/guide'
 import { Job, shippedLibrary } from '@uvanta/core/testing'
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
+import { settled } from '@/testing/hands'
 import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
 import KitCount from './KitCount.vue'
 import ReadyList from './ReadyList.vue'
@@ -67,11 +68,11 @@ describe('getting ready', () => {
     const [value, from] = ask.findAll('input')
     await value?.setValue('40')
     await ask.trigger('submit')
-    await flushPromises()
+    await settled()
     expect(store.state.guideValues).toEqual([])
     await from?.setValue('Maker’s sheet DR-1156, page 7, 2025')
     await ask.trigger('submit')
-    await flushPromises()
+    await settled()
     expect(store.state.guideValues.at(-1)).toMatchObject({
       slot: 'case-torque',
       value: '40',

@@ -24,7 +24,7 @@ function put(element: string) {
   const number = numbers[element]?.trim() ?? ''
   refusal.value = number
     ? store.record('lock', { element, number, on: true })
-    : { why: 'The number is missing.', todo: 'Enter what stands on the lock or tag.' }
+    : { why: 'The number is missing.', remedy: 'Enter what stands on the lock or tag.' }
   if (!refusal.value) numbers[element] = ''
 }
 const takeOff = (element: string, number: string) =>
@@ -55,9 +55,9 @@ const takeOff = (element: string, number: string) =>
           >
         </template>
         <template v-else-if="writable">
-          <input
+          <BFormInput
             v-model="numbers[v.id]"
-            class="form-control mono"
+            class="mono"
             :aria-label="`Number of the lock on ${v.title}`"
             placeholder="Number"
           />
@@ -72,7 +72,7 @@ const takeOff = (element: string, number: string) =>
         <span v-else class="soft">not locked</span>
       </li>
     </ul>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
   </section>
 </template>
 

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useVisit } from '@/stores/visit'
 import { useSite } from './useSite'
-import { useGuide } from '../guide/useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /** The way to zero, worked out on the equipment’s spaces and the guide, with what is done of it. */
 const store = useVisit()

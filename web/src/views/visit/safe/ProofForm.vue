@@ -1,8 +1,12 @@
 <script setup lang="ts">
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
+import { displayed, line, number, unitField } from '@uvanta/core/schema'
 import type { Refusal } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
-import { reactive, ref, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
+import { object } from 'yup'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
@@ -13,59 +17,49 @@ const emit = defineEmits<{ proved: [] }>()
 const store = useVisit()
 const session = useSession()
 const refusal = shallowRef<Refusal | null>(null)
-const message = ref('')
 const unit = useStorage<string>('uvanta-line-unit', 'psi')
-const form = reactive({ value: '', minutes: '2', by: session.person?.name ?? '' })
-
-function prove() {
-  message.value = ''
-  refusal.value = null
-  if (!/^-?\d{1,4}(\.\d{1,3})?$/.test(form.value.trim()))
-    message.value = 'Enter what the gauge shows, in digits: 0 or 0.0.'
-  else if (!/^\d{1,3}(\.\d)?$/.test(form.minutes.trim()))
-    message.value = 'Enter for how many minutes it was watched.'
-  else if (!form.by.trim()) message.value = 'Enter who read it.'
-  if (message.value) return
-  refusal.value = store.record('zone-proved', {
-    zone: props.zone,
-    reading: { dimension: 'gaugePressure', value: form.value.trim(), unit: unit.value },
-    heldMinutes: Number(form.minutes),
-    by: form.by.trim(),
-  })
-  if (!refusal.value) emit('proved')
-}
+const units = unitsOf('gaugePressure').map((u) => ({
+  value: u,
+  text: unitLabel('gaugePressure', u),
+}))
+const { submit } = useEntry(
+  object({
+    value: displayed().required('is missing: what the gauge shows, as 0 or 0.0'),
+    unit: unitField('gaugePressure').required(),
+    heldMinutes: number(0, 999).required('is missing: for how many minutes it was watched'),
+    by: line(80).required('is missing: who read it'),
+  }),
+  { unit: unit.value, heldMinutes: 2, by: session.person?.name ?? '' },
+  (read) => {
+    unit.value = read.unit
+    refusal.value = store.record('zone-proved', {
+      zone: props.zone,
+      reading: { dimension: 'gaugePressure', value: read.value.trim(), unit: read.unit },
+      heldMinutes: read.heldMinutes,
+      by: read.by.trim(),
+    })
+    if (!refusal.value) emit('proved')
+  },
+)
 </script>
 
 <template>
-  <form class="proof" novalidate @submit.prevent="prove">
+  <form class="proof" novalidate @submit.prevent="submit">
     <div class="fields">
-      <label
-        >Reading
-        <input
-          v-model="form.value"
-          class="form-control mono reading"
-          inputmode="decimal"
-          autocomplete="off"
-          placeholder="0.0"
-      /></label>
-      <label
-        >Unit
-        <select v-model="unit" class="form-select">
-          <option v-for="u in unitsOf('gaugePressure')" :key="u" :value="u">
-            {{ unitLabel('gaugePressure', u) }}
-          </option>
-        </select>
-      </label>
-      <label
-        >Watched, min <input v-model="form.minutes" class="form-control mono" inputmode="decimal"
-      /></label>
-      <label>Read by <input v-model="form.by" class="form-control" /></label>
+      <EntryField
+        class="reading"
+        name="value"
+        label="Reading"
+        inputmode="decimal"
+        placeholder="0.0"
+        mono
+      />
+      <EntryField name="unit" label="Unit" kind="choice" :options="units" />
+      <EntryField name="heldMinutes" label="Watched, min" kind="number" inputmode="decimal" mono />
+      <EntryField name="by" label="Read by" />
     </div>
     <BButton type="submit" variant="primary" size="lg">Zero is read – record it</BButton>
-    <ProblemNote
-      :problem="null"
-      :message="message || (refusal ? `${refusal.why} ${refusal.todo}` : '')"
-    />
+    <ProblemNote :refusal="refusal" />
   </form>
 </template>
 
@@ -74,15 +68,11 @@ function prove() {
   display: grid;
   grid-template-columns: minmax(6rem, 8rem) 6.5rem 7rem minmax(0, 1fr);
   gap: 0.6rem;
-  align-items: end;
+  align-items: start;
   margin-bottom: 0.75rem;
 }
 
-label {
-  font-weight: 600;
-}
-
-.reading {
+.reading :deep(input) {
   font-size: 1.5rem;
   padding-block: 0.2rem;
 }

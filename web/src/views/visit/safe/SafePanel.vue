@@ -110,11 +110,10 @@ function depart() {
       From the valves alone: what leaks is not in it, only a reading proves zero.
       <template v-for="v in left" :key="v.valve"> {{ v.title }} is live: leave it shut.</template>
     </figcaption>
-    <ProblemNote :problem="null" :message="refusal ? `${refusal.why} ${refusal.todo}` : ''" />
+    <ProblemNote :refusal="refusal" />
     <form v-if="refused" class="depart" novalidate @submit.prevent="depart">
       <label
-        >It was turned all the same, because
-        <input v-model="reason" class="form-control" autocomplete="off"
+        >It was turned all the same, because <BFormInput v-model="reason" autocomplete="off"
       /></label>
       <BButton type="submit" variant="outline-primary" :disabled="!reason.trim()"
         >Record it so</BButton

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { storedEnergy } from '@uvanta/core/guide'
 import { computed } from 'vue'
-import { useGuide } from '../guide/useGuide'
+import { useGuide } from '../bench/useGuide'
 
 /**
  * Energy that stays when the pressure is gone, until the step that lets it out. That step itself says

@@ -2,6 +2,7 @@ import type { Guide, PlacedStep } from '@uvanta/core/guide'
 import { Job, shippedLibrary } from '@uvanta/core/testing'
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
+import { settled } from '@/testing/hands'
 import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
 import LockList from './LockList.vue'
 import PlanList from './PlanList.vue'
@@ -99,7 +100,7 @@ describe('zero', () => {
     const read = async (reading: string) => {
       await form.find('input').setValue(reading)
       await form.find('form').trigger('submit')
-      await flushPromises()
+      await settled()
     }
     return { ...opened, form, read }
   }

@@ -2,21 +2,19 @@ import { ref, shallowRef } from 'vue'
 import { ApiProblem } from '@/api/client'
 
 /** A dialog that saves one record: open or not, busy or not, and what the server refused. */
-export function useRecordDialog<T>(
-  save: (subject: T, values: Record<string, unknown>) => Promise<unknown>,
-) {
+export function useRecordDialog<S, T>(save: (subject: S, values: T) => Promise<unknown>) {
   const shown = ref(false)
   const busy = ref(false)
-  const subject = shallowRef<T | null>(null)
+  const subject = shallowRef<S | null>(null)
   const problem = shallowRef<ApiProblem | null>(null)
 
-  function open(what: T): void {
+  function open(what: S): void {
     subject.value = what
     problem.value = null
     shown.value = true
   }
 
-  async function submit(values: Record<string, unknown>): Promise<void> {
+  async function submit(values: T): Promise<void> {
     if (subject.value === null) return
     busy.value = true
     problem.value = null

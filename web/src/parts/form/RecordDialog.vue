@@ -1,20 +1,21 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="T extends object">
+import type * as yup from 'yup'
 import type { ApiProblem } from '@/api/client'
-import type { FormField } from '@/parts/formField'
-import ProblemNote from '@/parts/ProblemNote.vue'
-import RecordForm from '@/parts/RecordForm.vue'
+import ProblemNote from '../ProblemNote.vue'
+import type { FormField } from './formField'
+import RecordForm from './RecordForm.vue'
 
 defineProps<{
   title: string
-  fields: readonly FormField[]
-  schema: unknown
-  initial: Record<string, unknown>
+  fields: readonly FormField<Extract<keyof T, string>>[]
+  schema: yup.Schema<T>
+  initial: Partial<T>
   action: string
   busy: boolean
   problem: ApiProblem | null
 }>()
 const shown = defineModel<boolean>({ required: true })
-const emit = defineEmits<{ submit: [values: Record<string, unknown>] }>()
+const emit = defineEmits<{ submit: [values: T] }>()
 </script>
 
 <template>
@@ -22,7 +23,7 @@ const emit = defineEmits<{ submit: [values: Record<string, unknown>] }>()
     <ProblemNote :problem="problem" />
     <RecordForm
       v-if="shown"
-      :schema="schema as never"
+      :schema="schema"
       :fields="fields"
       :initial="initial"
       :action="action"

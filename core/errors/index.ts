@@ -1,0 +1,2 @@
+export { CannotCompute } from './cannotCompute'
+export { ExplainedError } from './explained'

@@ -1,0 +1,73 @@
+import * as yup from 'yup'
+import { integer, line, prose, strictObject } from '../../schema'
+import { oneOf, ref, refs } from './fields'
+
+/** Stations of a visit in which a guide’s steps are carried out. */
+export const guideStations = [
+  'prepare',
+  'make-safe',
+  'open-up',
+  'rebuild',
+  'return',
+  'as-left',
+] as const
+export type GuideStation = (typeof guideStations)[number]
+
+const noteOption = strictObject({ school: line(60).required(), says: prose(300).required() })
+
+/** A turn of the hand or of a screw, and what it does: “clockwise raises the disc”. */
+const turnSchema = strictObject({
+  way: oneOf(['clockwise', 'counter-clockwise'] as const).required(),
+  by: line(60),
+  effect: line(120).required(),
+})
+export type Turn = yup.InferType<typeof turnSchema>
+
+/** How it is made sure that something sits. */
+export const seatChecks = {
+  look: 'Look',
+  tug: 'Tug at it',
+  wiggle: 'Wiggle it',
+  'run-round': 'Run a rounded tool all the way round',
+  slide: 'Slide it to and fro and feel',
+} as const
+type SeatCheck = keyof typeof seatChecks
+
+/** What a step of any verb may say besides what it does. */
+export const commonShape = {
+  at: oneOf(guideStations),
+  /** The sentence that is read, in the imperative. */
+  say: line(200),
+  why: prose(400),
+  tip: prose(300),
+  never: prose(300),
+  hazard: prose(300),
+  /** Variants in which the step is done; all when absent. */
+  only: refs(),
+  /** Findings under which it is done: part → verdicts. */
+  when: yup.mixed<Readonly<Record<string, readonly string[]>>>(),
+  school: yup.array(noteOption.required()).strict(true).min(2),
+  /** People who lift together: what is heavy for one. */
+  people: integer(2, 4),
+  /** Hands that work at the same moment. */
+  together: line(200),
+  /** Actions that take turns within the step, in their order. */
+  inTurn: yup.array(line(120).required()).strict(true).min(2).max(6),
+  /** Which way it is turned, and what that does. */
+  turns: yup.array(turnSchema.required()).strict(true).min(1).max(3),
+  /** How it is made sure that it sits: the step then asks. */
+  verify: yup
+    .array(oneOf(Object.keys(seatChecks) as SeatCheck[]).required())
+    .strict(true)
+    .min(1),
+  /** Its own name, so that a failed check can send back to it. */
+  name: ref(),
+  /** Named step from which the work is taken up again when the check fails. */
+  redoFrom: ref(),
+  /** A figure of the spec sheet that the step shows. */
+  slot: ref(),
+  /** Done with the air on, where hands otherwise stay out. */
+  withAir: yup.boolean().strict(true),
+  /** What is unlike the first time, where a sub-guide is gone through again. */
+  differs: prose(300),
+}

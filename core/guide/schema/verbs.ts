@@ -1,0 +1,195 @@
+import * as yup from 'yup'
+import { type Compound, compounds, type Lubricant, lubricants } from '../../craft'
+import { integer, line, slug, strictObject } from '../../schema'
+import { facings } from './equipment'
+import { oneOf, ref, refs } from './fields'
+
+/** Lists of a guide that a step’s names point into. */
+export type NameList =
+  'part' | 'zone' | 'kit' | 'slot' | 'spring' | 'adjustment' | 'fastener' | 'variant'
+
+export interface VerbEntry {
+  /** What stands behind the verb: a name, a sentence, a choice. */
+  readonly object: yup.Schema
+  /** What else a step of this verb says. */
+  readonly fields: yup.ObjectShape
+  /** Which list each name of it points into; `object` is what stands behind the verb. */
+  readonly refers: Readonly<Record<string, readonly NameList[]>>
+}
+
+export const verb = <O extends yup.Schema, F extends yup.ObjectShape = Record<never, never>>(
+  object: O,
+  { fields = {} as F, refers = {} }: { fields?: F; refers?: VerbEntry['refers'] } = {},
+) => ({ object, fields, refers })
+
+const flag = () => yup.boolean().strict(true)
+
+const tightenTo = strictObject({
+  torque: slug(),
+  ceiling: slug(),
+  turn: line(60),
+  snug: flag(),
+  effect: line(120),
+  /** The thread that the figure is for: grease on a thread meant to be dry overstretches it. */
+  thread: oneOf(['dry', 'treated'] as const),
+}).test(
+  'one-way',
+  'needs one of torque, ceiling, turn, snug, effect',
+  ({ torque, ceiling, turn, snug, effect }) =>
+    [torque, ceiling, turn, snug, effect].some((way) => way !== undefined && way !== false),
+)
+
+/** What an inspection can decide; `turn-over` is a temporary repair. */
+const verdictIds = [
+  'keep',
+  'clean',
+  'renew',
+  'turn-over',
+  'renew-assembly',
+  'renew-body',
+  'stop',
+] as const
+export type InspectionVerdict = (typeof verdictIds)[number]
+
+const verdictSchema = strictObject({
+  id: oneOf(verdictIds).required(),
+  title: line(80).required(),
+  /** Defects that it puts right without a new part, besides dirt: a hose end that is cut off. */
+  mends: yup.array(line(40).required()).strict(true).min(1),
+})
+
+const speed = oneOf(['slow', 'normal'] as const)
+/** How much of a lubricant or compound, and where on the part. */
+const applied = { amount: line(60), where: line(120) }
+/** How a part lies when it goes in, and where the drawing beside that points. */
+const oriented = { orient: line(200), facing: oneOf(facings) }
+
+/** What a step can do, besides doing others again. A step names exactly one. */
+export const leafVerbs = {
+  do: verb(flag()),
+  /** How the equipment lies or stands from here on. */
+  position: verb(line(120)),
+  gate: verb(oneOf(['acknowledge', 'qualified', 'permission'] as const)),
+  require: verb(line(200), {
+    fields: {
+      otherwise: line(200).required('is missing: where to go when the precondition does not hold'),
+    },
+  }),
+  snapshot: verb(ref(), { refers: { object: ['adjustment'] } }),
+  restore: verb(ref(), { refers: { object: ['adjustment'] } }),
+  isolate: verb(ref(), { fields: { speed } }),
+  reopen: verb(ref(), {
+    fields: { speed, degree: oneOf(['crack', 'half', 'full'] as const) },
+  }),
+  vent: verb(refs()),
+  shut: verb(refs()),
+  prove: verb(ref(), { refers: { object: ['zone'] } }),
+  relieve: verb(ref(), { refers: { object: ['spring'] } }),
+  mark: verb(ref()),
+  match: verb(ref()),
+  photograph: verb(line(120)),
+  air: verb(oneOf(['on', 'off'] as const)),
+  power: verb(oneOf(['on', 'off'] as const)),
+  liftIn: verb(ref()),
+  liftOut: verb(ref()),
+  loosen: verb(ref(), {
+    fields: {
+      /** Fasteners that come last, or stay part-threaded, in words. */
+      lastOnes: line(120),
+      leavePart: integer(1, 20),
+    },
+    refers: { object: ['fastener'] },
+  }),
+  remove: verb(ref(), {
+    fields: {
+      /** Part with which it may have come away already; else it stayed behind. */
+      mayComeWith: ref(),
+      controlled: flag(),
+      keepFor: oneOf(['refit', 'discard', 'warranty'] as const),
+    },
+    refers: { object: ['part'], mayComeWith: ['part'] },
+  }),
+  discard: verb(ref(), { refers: { object: ['part'] } }),
+  inspect: verb(ref(), {
+    fields: {
+      defects: yup
+        .array(line(40).required())
+        .strict(true)
+        .min(1)
+        .required('is missing: an inspection has a closed list of defects'),
+      by: yup
+        .array(oneOf(['eye', 'touch', 'feel'] as const).required())
+        .strict(true)
+        .min(1),
+      verdicts: yup
+        .array(verdictSchema.required())
+        .strict(true)
+        .min(2)
+        .required('is missing: an inspection has its verdicts'),
+    },
+    refers: { object: ['part'] },
+  }),
+  clean: verb(ref(), { refers: { object: ['part'] } }),
+  lubricate: verb(ref(), {
+    fields: {
+      with: oneOf<Lubricant>(Object.keys(lubricants) as Lubricant[]).required(
+        'is missing: which lubricant',
+      ),
+      ...applied,
+    },
+    refers: { object: ['part'] },
+  }),
+  /** Part or fasteners that get a compound on their thread or edge. */
+  treat: verb(ref(), {
+    fields: {
+      compound: oneOf<Compound>(Object.keys(compounds) as Compound[]).required(
+        'is missing: thread-lock, anti-seize or assembly',
+      ),
+      ...applied,
+    },
+    refers: { object: ['part', 'fastener'] },
+  }),
+  renew: verb(ref(), {
+    fields: {
+      /** Kit item that takes the part’s place. */
+      from: ref().required('is missing: the kit item that takes its place'),
+      ...oriented,
+    },
+    refers: { object: ['part'], from: ['kit'] },
+  }),
+  fit: verb(ref(), { fields: oriented, refers: { object: ['part'] } }),
+  tighten: verb(ref(), {
+    fields: {
+      to: tightenTo.required('is missing: a torque, a ceiling, a turn, snug, or an effect'),
+      pattern: oneOf(['cross', 'pairs-first', 'even', 'none'] as const),
+      untilNoneMoves: flag(),
+      rounds: ref(),
+    },
+    refers: { object: ['fastener'], rounds: ['slot'] },
+  }),
+  set: verb(ref(), { refers: { object: ['adjustment'] } }),
+  hold: verb(ref(), { refers: { object: ['slot'] } }),
+  count: verb(line(80), {
+    fields: {
+      measure: oneOf(['grooves'] as const),
+      /** Grooves that stay empty on purpose, and those that take a ring and a slide ring over it. */
+      emptyOnPurpose: integer(0, 20),
+      doubled: integer(0, 20),
+    },
+  }),
+  /** What is tried, counted or measured, and held against what it must be. */
+  trial: verb(line(200), { fields: { measure: oneOf(['throws'] as const) } }),
+  test: verb(line(200)),
+  temporary: verb(line(200), { fields: { expires: flag() } }),
+  include: verb(ref(), {
+    fields: {
+      parameters: yup.mixed<Readonly<Record<string, string>>>(),
+      /** A sub-guide for each of a set: one map of parameters a member. */
+      each: yup
+        .array(yup.mixed<Readonly<Record<string, string>>>().required())
+        .strict(true)
+        .min(2)
+        .max(12),
+    },
+  }),
+}

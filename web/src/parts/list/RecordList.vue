@@ -1,0 +1,192 @@
+<script setup lang="ts" generic="T extends object">
+import { nextTick, useTemplateRef } from 'vue'
+import { type RouteLocationRaw, useRouter } from 'vue-router'
+import { useKeys } from '@/composables/useKeys'
+import EntryField from '../form/EntryField.vue'
+import EmptySheet from '../EmptySheet.vue'
+import ProblemNote from '../ProblemNote.vue'
+import WaitingLine from '../WaitingLine.vue'
+import type { Column, ListFilter, ListPage, ListQuery } from './listTypes'
+import { useList } from './useList'
+
+/**
+ * Any list of records: searched, filtered, ordered and paged, with its place kept for whoever comes
+ * back. A slot named as a column fills its cells; the list says itself when it is empty or on its way.
+ */
+const props = withDefaults(
+  defineProps<{
+    /** What is listed, in the plural: “equipment”, “certificates”. */
+    what: string
+    columns: readonly Column[]
+    rowKey: (row: T) => string
+    load: (query: ListQuery) => Promise<ListPage<T>>
+    /** Words that say what can be searched for; without them nothing is searched. */
+    search?: string
+    filters?: readonly ListFilter[]
+    /** Where a row leads. */
+    to?: (row: T) => RouteLocationRaw
+    /** What stands in the place of rows when there are none at all. */
+    none?: string
+    /** The column by which the list is ordered of itself. */
+    order?: string
+  }>(),
+  { filters: () => [], search: '', none: '', order: '' },
+)
+defineSlots<Record<string, (scope: { row: T }) => unknown>>()
+const router = useRouter()
+const list = useList<T>(props.load, () => props.filters)
+const { items, next, loading, loaded, problem, words, chosen, narrowed } = list
+defineExpose({ reload: () => list.fetch() })
+
+const order = () => list.sort.value || props.order
+const sortBy = (key: string) => list.set('sort', order() === key ? `-${key}` : key)
+const ariaSort = (c: Column) =>
+  !c.sortable
+    ? undefined
+    : order() === c.key
+      ? ('ascending' as const)
+      : order() === `-${c.key}`
+        ? ('descending' as const)
+        : ('none' as const)
+const cell = (row: T, key: string) => (row as Readonly<Record<string, unknown>>)[key]
+const open = (row: T) => props.to && void router.push(props.to(row))
+const toFirst = () =>
+  void nextTick(() => document.querySelector<HTMLElement>('tbody a, tbody button')?.focus())
+
+const field = useTemplateRef<{ focus: () => void }>('field')
+if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.focus() }])
+</script>
+
+<template>
+  <div>
+    <form
+      v-if="search || filters.length > 0"
+      class="filters"
+      role="search"
+      @submit.prevent="toFirst"
+    >
+      <EntryField
+        v-if="search"
+        ref="field"
+        class="words"
+        kind="search"
+        quiet
+        :label="`Search ${what}`"
+        :placeholder="search"
+        :model-value="words"
+        @update:model-value="words = $event ?? ''"
+      />
+      <EntryField
+        v-for="f in filters"
+        :key="f.name"
+        kind="choice"
+        quiet
+        :label="f.label"
+        :placeholder="f.all"
+        :options="f.options"
+        :model-value="chosen[f.name] || undefined"
+        @update:model-value="list.set(f.name, $event ?? '')"
+      />
+      <BButton v-if="narrowed" variant="link" @click="list.clear">Clear</BButton>
+    </form>
+    <ProblemNote :problem="problem" @retry="list.fetch()" />
+    <WaitingLine v-if="loading && !loaded" :what="what" />
+    <EmptySheet
+      v-if="loaded && items.length === 0"
+      :title="narrowed ? 'Nothing fits' : 'Nothing yet'"
+    >
+      {{ narrowed ? 'Take a filter away, or search for fewer words.' : none }}
+    </EmptySheet>
+    <div v-if="items.length > 0" class="scroll-x" :aria-busy="loading">
+      <table class="table" :class="{ 'table-hover': to }">
+        <thead>
+          <tr>
+            <th v-for="c in columns" :key="c.key" :class="c.look" :aria-sort="ariaSort(c)">
+              <button v-if="c.sortable" type="button" @click="sortBy(c.key)">{{ c.title }}</button>
+              <span v-else-if="c.look === 'row-actions'" class="visually-hidden">{{
+                c.title
+              }}</span>
+              <template v-else>{{ c.title }}</template>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in items" :key="rowKey(row)" :class="{ leads: to }" @click="open(row)">
+            <td v-for="c in columns" :key="c.key" :class="c.look">
+              <slot :name="c.key" :row="row">{{ cell(row, c.key) }}</slot>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <BButton
+      v-if="next"
+      class="mt-3"
+      variant="outline-primary"
+      :disabled="loading"
+      @click="list.fetch(true)"
+      >Show more</BButton
+    >
+    <p
+      v-if="loaded && items.length > 0 && (next || narrowed)"
+      class="soft small mt-2"
+      role="status"
+    >
+      {{ items.length }} shown{{ next ? ', there are more' : '' }}.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.filters {
+  display: grid;
+  grid-template-columns: minmax(14rem, 2fr) repeat(auto-fit, minmax(9rem, 1fr));
+  gap: 0.6rem;
+  margin-bottom: 1rem;
+}
+
+th button {
+  background: none;
+  border: 0;
+  padding: 0;
+  font-weight: inherit;
+  color: inherit;
+  text-decoration: underline dotted;
+}
+
+th[aria-sort='ascending'] button::after {
+  content: ' ↑';
+}
+
+th[aria-sort='descending'] button::after {
+  content: ' ↓';
+}
+
+.leads {
+  cursor: pointer;
+}
+
+.number,
+.row-actions {
+  text-align: right;
+}
+
+.nowrap,
+.row-actions {
+  white-space: nowrap;
+}
+
+@media (max-width: 900px) {
+  .filters {
+    grid-template-columns: 1fr 1fr;
+  }
+
+  .words {
+    grid-column: 1 / -1;
+  }
+
+  .wide {
+    display: none;
+  }
+}
+</style>
