@@ -1,6 +1,6 @@
 import * as yup from 'yup'
 import { licenceKinds } from '@uvanta/core/catalogue'
-import { line, localDate, slug, strictObject, uuid } from '@uvanta/core/schema'
+import { line, localDate, slug, strictObject, unitField, uuid } from '@uvanta/core/schema'
 import { endpoint, type Role, roles } from './endpoint'
 import { idParams, list, version } from './fields'
 
@@ -65,6 +65,13 @@ const inOrder = (message: string, from: string, to: string) =>
     },
   ] as const
 
+const houseUnitsSchema = yup.object({
+  gaugePressure: unitField('gaugePressure').required(),
+  differential: unitField('differential').required(),
+})
+/** Units that the people of the utility read and write pressures in. */
+export type HouseUnits = yup.InferType<typeof houseUnitsSchema>
+
 export const session = {
   signIn: endpoint({
     method: 'post',
@@ -92,6 +99,7 @@ export const session = {
       person: personSchema.nullable().default(null),
       /** Legal date of the utility. */
       today: localDate().required(),
+      units: houseUnitsSchema.required(),
     }),
   }),
   changePassword: endpoint({

@@ -1,4 +1,6 @@
 import { join } from 'node:path'
+import type { HouseUnits } from '@uvanta/contract'
+import { isUnitOf, unitsOf } from '@uvanta/core/quantity'
 import type { DatabaseSettings } from './store/database'
 
 /** The utility that this installation belongs to. */
@@ -9,6 +11,8 @@ export interface UtilitySettings {
   readonly certificatePrefix: string
   /** IANA zone of its legal dates. */
   readonly timeZone: string
+  /** Units that its people read and write pressures in, where an instrument shows no other. */
+  readonly units: HouseUnits
 }
 
 export interface Config {
@@ -44,6 +48,10 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
       name: env.UVANTA_UTILITY ?? 'Larkhaven Gas & Water',
       certificatePrefix: env.UVANTA_CERTIFICATE_PREFIX ?? 'LH',
       timeZone: env.UVANTA_TIMEZONE ?? 'UTC',
+      units: {
+        gaugePressure: unitFrom(env, 'UVANTA_UNIT_PRESSURE', 'gaugePressure'),
+        differential: unitFrom(env, 'UVANTA_UNIT_DIFFERENTIAL', 'differential'),
+      },
     },
     ...(env.UVANTA_GAUGE_URL ? { gaugeUrl: env.UVANTA_GAUGE_URL } : {}),
     database: {
@@ -54,4 +62,15 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
       database: env.UVANTA_DB_NAME ?? 'uvanta',
     },
   }
+}
+
+/** A unit of the configuration. @throws Error naming the units that there are */
+function unitFrom(
+  env: NodeJS.ProcessEnv,
+  name: string,
+  dimension: 'gaugePressure' | 'differential',
+): string {
+  const unit = env[name] ?? 'psi'
+  if (isUnitOf(dimension, unit)) return unit
+  throw new Error(`${name} is “${unit}”. Set it to one of ${unitsOf(dimension).join(', ')}.`)
 }

@@ -22,7 +22,7 @@ import { repinUnbegun } from './service/visit/repin'
 import { correctAttested } from './service/visit/sign'
 import { verifyCode } from './service/certificate/verification'
 import { verifyChains } from './service/integrity/verifyChains'
-import type { CertificateRow, VisitTableRow } from './store/rows'
+import type { CertificateRow, VisitTableRow } from './store/tables'
 import { makeTestApp } from './testing/app'
 import { draft } from './testing/visit'
 

@@ -141,7 +141,7 @@ describe('the office', () => {
     }
     expect(
       (await admin.post(`/api/v1/gauges/${id}/calibrations`).send(backwards)).body.detail,
-    ).toMatch(/check both dates/)
+    ).toMatch(/Check both dates/)
     const calibrated = await admin
       .post(`/api/v1/gauges/${id}/calibrations`)
       .send({ ...backwards, validUntil: '2027-05-01' })

@@ -87,7 +87,7 @@ describe('appending', () => {
       ...draft('note', { station: 'prepare', text: 'x' }),
       deviceTime: '2099-01-01T00:00:00.000Z',
     }
-    expect((await append(tester, visit.id, 1, [late])).body.detail).toMatch(/set the clock/)
+    expect((await append(tester, visit.id, 1, [late])).body.detail).toMatch(/Set the clock/)
   })
 })
 

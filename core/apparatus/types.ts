@@ -6,6 +6,10 @@ export type Role = 'shutoff' | 'cock' | 'check' | 'relief' | 'air-inlet' | 'mete
 /** One thing on equipment that a person can point at. */
 export interface Element {
   readonly id: string
+  /** What it is on its line: the second check of any line is `check-2`. */
+  readonly name: string
+  /** The number that is cast on it, where it has one. */
+  readonly number?: number
   readonly role: Role
   readonly label: string
   /** The line it belongs to: the main one, or one beside it, as a metered bypass. */

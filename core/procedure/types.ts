@@ -113,8 +113,17 @@ export const procedureSchema = strictObject({
   ...head,
   steps: yup.array(stepSchema.required()).strict(true).min(1).required(),
 })
-export type Procedure = yup.InferType<typeof procedureSchema>
-export type ProcedureStep = Procedure['steps'][number]
+type Written = yup.InferType<typeof procedureSchema>
+export type StepRecord = NonNullable<Written['steps'][number]['record']> & {
+  /** The line beside the main one on which the step was taken over. */
+  readonly line?: string
+}
+export interface ProcedureStep extends Omit<Written['steps'][number], 'record'> {
+  readonly record?: StepRecord | undefined
+}
+export interface Procedure extends Omit<Written, 'steps'> {
+  readonly steps: readonly ProcedureStep[]
+}
 
 /** A procedure as its file says it: steps, and steps taken over from other procedures. */
 export const procedureFileSchema = strictObject({
@@ -124,4 +133,3 @@ export const procedureFileSchema = strictObject({
 export interface ProcedureFile extends Omit<Procedure, 'steps'> {
   readonly steps: readonly (ProcedureStep | ProcedureInclude)[]
 }
-export type StepRecord = NonNullable<ProcedureStep['record']>

@@ -17,6 +17,14 @@ export interface Decision {
   readonly falseAccept?: number
 }
 
+/** Whether an outcome lets the equipment go on; nothing at all does not. */
+export const passes = (outcome: string | null | undefined): boolean =>
+  outcome === 'pass' || outcome === 'pass-uncertain'
+
+/** Whether an outcome asks for a repair. */
+export const fails = (outcome: string | null | undefined): boolean =>
+  outcome === 'fail' || outcome === 'fail-uncertain'
+
 /** The limit as printed: a reading on it passes. */
 export function simpleAcceptance(margin: number): Outcome {
   return margin >= -ROUNDING ? 'pass' : 'fail'

@@ -1,3 +1,4 @@
+import { fails } from './decision'
 import { roundTo, unitLabel } from '../quantity'
 import type { Outcome } from './decision'
 import type { ItemJudgement } from './types'
@@ -38,7 +39,7 @@ export function limitReason(
 export function reasonOf(outcome: Outcome, items: readonly ItemJudgement[]): string {
   const required = items.filter((i) => i.requirement === 'required')
   const fault = required.find((i) => i.outcome === outcome)
-  const advisory = items.filter((i) => i.requirement === 'advisory' && i.outcome.startsWith('fail'))
+  const advisory = items.filter((i) => i.requirement === 'advisory' && fails(i.outcome))
   const note =
     advisory.length > 0
       ? ` Advisory: ${advisory.map((i) => `${lower(i.title)} – ${i.reason}`).join('; ')}.`

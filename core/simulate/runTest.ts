@@ -131,7 +131,7 @@ class Bench {
 
   private observe(record: StepRecord, before: Before): boolean {
     const { site } = this
-    const line = record.item.startsWith(onLine('bypass', '')) ? 'bypass' : 'main'
+    const { line = 'main' } = record
     switch (record.observe) {
       case 'water-stops':
         return this.waterStops()
@@ -225,7 +225,7 @@ class Bench {
   private readOpening(record: StepRecord): number {
     const ids = this.site.layout.elements
       .filter((e) => e.role === 'relief' || e.role === 'air-inlet')
-      .filter((e) => (e.line === 'bypass') === record.item.startsWith('bypass-'))
+      .filter((e) => e.line === (record.line ?? 'main'))
       .map((e) => e.id)
     const open = () => {
       const { running, lifted } = this.site.seen()

@@ -8,7 +8,7 @@ import type { GuideText, SubGuide } from '@uvanta/core/guide'
 import type { DateTime } from 'luxon'
 import { BadLibraryFile } from './yamlFile'
 import type { Database } from '../store/database'
-import type { LibraryVersionRow } from '../store/rows'
+import type { LibraryVersionRow } from '../store/tables'
 
 type Kept = Pick<LibraryVersionRow, 'kind' | 'id' | 'version' | 'hash' | 'content'>
 

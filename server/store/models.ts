@@ -1,253 +1,52 @@
-import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize'
-import type {
-  AuditRow,
-  CalibrationRow,
-  CertificateRow,
-  CertificateStatusRow,
-  CustomerRow,
-  EquipmentRow,
-  EquipmentStatusRow,
-  GaugeRow,
-  LibraryVersionRow,
-  LicenceRow,
-  PersonRow,
-  PhotoRow,
-  SealRow,
-  SealTotalRow,
-  SiteRow,
-  StockMoveRow,
-  VisitEventRow,
-  VisitTableRow,
-  WrongPasswordRow,
-} from './rows'
+import type { Model, ModelStatic, Sequelize } from 'sequelize'
+import type { Column } from './column'
+import { defineModel } from './table'
+import * as t from './tables'
 
-const {
-  BLOB,
-  BOOLEAN,
-  DATE,
-  DATEONLY,
-  DECIMAL,
-  INTEGER,
-  JSON: JSON_TYPE,
-  STRING,
-  TEXT,
-  UUID,
-} = DataTypes
+/** A model whose rows can be read together with rows that belong to them, or that they belong to. */
+type With<R extends object, A> = ModelStatic<Model<R, Partial<R>> & R & Partial<A>>
 
-type Table<T extends object> = ModelStatic<Model<T, Partial<T>> & T>
-
-// Sequelize writes into the objects it is given, so each column gets its own.
-const id = () => ({ type: UUID, primaryKey: true })
-const text = (length: number) => ({ type: STRING(length), allowNull: false })
-const date = () => ({ type: DATEONLY, allowNull: true })
-const version = () => ({ type: INTEGER, allowNull: false, defaultValue: 1 })
-
-/** The tables as Sequelize sees them; the migrations say what they are. */
+/** The models of all tables, each bound to the rows that it belongs to. */
 export function defineModels(db: Sequelize) {
-  const define = <T extends object>(name: string, attributes: object): Table<T> =>
-    db.define(name, attributes as never, { tableName: name, freezeTableName: true }) as never
-
-  return {
-    people: define<PersonRow>('person', {
-      id: id(),
-      username: text(40),
-      name: text(120),
-      roles: JSON_TYPE,
-      passwordHash: text(255),
-      active: BOOLEAN,
-      version: version(),
-    }),
-    licences: define<LicenceRow>('licence', {
-      id: id(),
-      personId: UUID,
-      kind: text(80),
-      number: text(40),
-      issuedOn: date(),
-      expiresOn: date(),
-      version: version(),
-    }),
-    gauges: define<GaugeRow>('gauge', {
-      id: id(),
-      tag: text(40),
-      serial: text(60),
-      maker: text(80),
-      span: DECIMAL(12, 4),
-      spanUnit: text(12),
-      resolution: DECIMAL(12, 6),
-      accuracyPercent: DECIMAL(8, 4),
-      accuracyOf: text(8),
-      active: BOOLEAN,
-      version: version(),
-    }),
-    calibrations: define<CalibrationRow>('calibration', {
-      id: id(),
-      gaugeId: UUID,
-      calibratedOn: date(),
-      validUntil: date(),
-      certificate: text(60),
-    }),
-    customers: define<CustomerRow>('customer', {
-      id: id(),
-      name: text(120),
-      contact: text(120),
-      phone: text(40),
-      version: version(),
-    }),
-    sites: define<SiteRow>('site', {
-      id: id(),
-      customerId: UUID,
-      name: text(120),
-      address: text(200),
-      district: text(60),
-      access: text(500),
-      version: version(),
-    }),
-    equipment: define<EquipmentRow>('equipment', {
-      id: id(),
-      siteId: UUID,
-      tag: text(40),
-      family: text(80),
-      kind: text(30),
-      sizeIn: text(12),
-      serial: text(60),
-      maker: text(80),
-      model: text(80),
-      service: text(12),
-      position: text(200),
-      setPoint: JSON_TYPE,
-      programme: text(80),
-      specSheet: STRING(80),
-      installedOn: date(),
-      anchorOn: date(),
-      searchText: TEXT,
-      virtualSite: JSON_TYPE,
-      version: version(),
-    }),
-    equipmentStatus: define<EquipmentStatusRow>('equipment_status', {
-      equipmentId: { type: UUID, primaryKey: true },
-      condition: text(20),
-      dueOn: date(),
-      lastTestedOn: date(),
-      repairBy: date(),
-      lastVisitId: UUID,
-    }),
-    visits: define<VisitTableRow>('visit', {
-      id: id(),
-      equipmentId: UUID,
-      technicianId: UUID,
-      plannedOn: date(),
-      purpose: text(30),
-      state: text(20),
-      done: JSON_TYPE,
-      skipped: JSON_TYPE,
-      outcome: STRING(20),
-      certificateId: UUID,
-      certificateNumber: STRING(40),
-      equipment: JSON_TYPE,
-      eventCount: INTEGER,
-      headHash: text(64),
-    }),
-    visitEvents: define<VisitEventRow>('visit_event', {
-      visitId: { type: UUID, primaryKey: true },
-      seq: { type: INTEGER, primaryKey: true },
-      id: UUID,
-      kind: text(40),
-      payload: TEXT('long'),
-      version: INTEGER,
-      personId: UUID,
-      personName: text(120),
-      deviceTime: text(30),
-      deviceOffset: INTEGER,
-      serverTime: text(30),
-      hash: text(64),
-    }),
-    certificates: define<CertificateRow>('certificate', {
-      id: id(),
-      number: text(40),
-      year: INTEGER,
-      serial: INTEGER,
-      code: text(60),
-      visitId: UUID,
-      equipmentId: UUID,
-      issuedAt: DATE(3),
-      outcome: text(20),
-      tag: text(40),
-      site: text(120),
-      technician: text(120),
-      supersedes: UUID,
-      payload: TEXT('long'),
-      jws: TEXT('long'),
-    }),
-    certificateStatus: define<CertificateStatusRow>('certificate_status', {
-      certificateId: { type: UUID, primaryKey: true },
-      state: text(12),
-      reason: STRING(500),
-      supersededBy: UUID,
-      changedAt: DATE(3),
-      changedBy: STRING(120),
-    }),
-    certificatePdfs: define<{ certificateId: string; pdf: Buffer }>('certificate_pdf', {
-      certificateId: { type: UUID, primaryKey: true },
-      pdf: BLOB('long'),
-    }),
-    certificateCounters: define<{ year: number; last: number }>('certificate_counter', {
-      year: { type: INTEGER, primaryKey: true },
-      last: INTEGER,
-    }),
-    signingKeys: define<{ kid: string; publicJwk: object; createdAt: Date }>('signing_key', {
-      kid: { type: STRING(60), primaryKey: true },
-      publicJwk: JSON_TYPE,
-      createdAt: DATE(3),
-    }),
-    libraryVersions: define<LibraryVersionRow>('library_version', {
-      kind: { type: STRING(20), primaryKey: true },
-      id: { type: STRING(80), primaryKey: true },
-      version: { type: INTEGER, primaryKey: true },
-      hash: text(64),
-      content: TEXT('long'),
-      firstSeenAt: DATE(3),
-    }),
-    seals: define<SealRow>('seal', {
-      kind: { type: STRING(12), primaryKey: true },
-      id: { type: STRING(40), primaryKey: true },
-      seal: text(64),
-    }),
-    sealTotals: define<SealTotalRow>('seal_total', {
-      kind: { type: STRING(12), primaryKey: true },
-      total: INTEGER,
-      seal: text(64),
-    }),
-    wrongPasswords: define<WrongPasswordRow>('wrong_password', {
-      subject: { type: STRING(120), primaryKey: true },
-      count: INTEGER,
-      since: DATE(3),
-    }),
-    stockMoves: define<StockMoveRow>('stock_move', {
-      id: id(),
-      at: DATE(3),
-      number: text(60),
-      holderId: UUID,
-      change: INTEGER,
-      reason: text(200),
-      visitId: UUID,
-      person: text(120),
-    }),
-    photos: define<PhotoRow>('photo', {
-      id: id(),
-      visitId: UUID,
-      mime: text(40),
-      content: BLOB('long'),
-      personId: UUID,
-      at: DATE(3),
-    }),
-    audit: define<AuditRow>('audit', {
-      id: { type: INTEGER, primaryKey: true, autoIncrement: true },
-      at: DATE(3),
-      personId: UUID,
-      person: text(120),
-      action: text(80),
-      subject: text(200),
-    }),
+  const models = {
+    people: defineModel(db, t.person) as With<t.PersonRow, { licences: t.LicenceRow[] }>,
+    licences: defineModel(db, t.licence),
+    gauges: defineModel(db, t.gauge) as With<t.GaugeRow, { calibrations: t.CalibrationRow[] }>,
+    calibrations: defineModel(db, t.calibration),
+    customers: defineModel(db, t.customer),
+    sites: defineModel(db, t.site) as With<t.SiteRow, { customer: t.CustomerRow }>,
+    equipment: defineModel(db, t.equipment),
+    equipmentStatus: defineModel(db, t.equipmentStatus),
+    visits: defineModel(db, t.visit),
+    visitEvents: defineModel(db, t.visitEvent),
+    photos: defineModel(db, t.photo),
+    certificates: defineModel(db, t.certificate),
+    certificateStatus: defineModel(db, t.certificateStatus),
+    certificatePdfs: defineModel(db, t.certificatePdf),
+    certificateCounters: defineModel(db, t.certificateCounter),
+    signingKeys: defineModel(db, t.signingKey),
+    libraryVersions: defineModel(db, t.libraryVersion),
+    stockMoves: defineModel(db, t.stockMove),
+    audit: defineModel(db, t.audit),
+    seals: defineModel(db, t.seal),
+    sealTotals: defineModel(db, t.sealTotal),
+    wrongPasswords: defineModel(db, t.wrongPassword),
   }
+  associate(db)
+  return models
 }
 export type Models = ReturnType<typeof defineModels>
+
+function associate(db: Sequelize): void {
+  for (const { name, columns } of Object.values(t)) {
+    for (const [foreignKey, { of, key }] of Object.entries<Column>(columns)) {
+      if (!of) continue
+      const [child, parent] = [db.model(name), db.model(of.table)] as ModelStatic<never>[]
+      child?.belongsTo(parent as ModelStatic<never>, { foreignKey, as: of.as })
+      // A key that is a row of another table stands for one of it alone.
+      const alone = key && Object.values<Column>(columns).filter((c) => c.key).length === 1
+      if (alone) parent?.hasOne(child as ModelStatic<never>, { foreignKey, as: of.has })
+      else parent?.hasMany(child as ModelStatic<never>, { foreignKey, as: of.has })
+    }
+  }
+}

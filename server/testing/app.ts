@@ -50,7 +50,12 @@ export async function makeTestApp(
     libraryDirectory: join(root, 'library'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: 'for tests only',
-    utility: { name: 'Larkhaven Gas & Water', certificatePrefix: 'LH', timeZone: 'UTC' },
+    utility: {
+      name: 'Larkhaven Gas & Water',
+      certificatePrefix: 'LH',
+      timeZone: 'UTC',
+      units: { gaugePressure: 'psi', differential: 'psi' },
+    },
     database: { host: '127.0.0.1', port, user: 'uvanta', password, database },
   }
   await fill?.({ port, password, name: database })

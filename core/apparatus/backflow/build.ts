@@ -1,8 +1,8 @@
 import { coldWater, type Link, type Network, type Volume } from '../../fluid'
 import type { Condition, Fault, FaultKind } from './condition'
-import { type AssemblyKind, type HoseName, hoseNames } from './kinds'
+import { type AssemblyKind, type HoseName, hoseNames, kindTraits } from './kinds'
 import { HOSE_CV, kitLinks, kitVolumes } from './kit'
-import { type Element, onLine } from '../types'
+import { type Element, onLine, type Place } from '../types'
 import { type Layout, layoutOf } from './layout'
 
 /**
@@ -44,10 +44,9 @@ function body(id: string, sizeIn: number, extraMlPerKpa: number): Volume {
  * mL/kPa by which a body gives beyond its metal: the relief valve’s diaphragm at the zone, the
  * poppet and the air under the bonnet of a vacuum breaker.
  */
-function extraGives(kind: AssemblyKind, place: string, sizeIn: number): number {
-  if (kind.startsWith('RP') && place.endsWith('zone')) return 0.15 * sizeIn ** 0.7
-  if ((kind === 'PVB' || kind === 'SVB') && place.startsWith('body')) return 0.1
-  return 0
+function extraGives({ kind, elements }: Layout, place: Place, sizeIn: number): number {
+  if (elements.some((e) => e.role === 'relief' && e.at === place.id)) return 0.15 * sizeIn ** 0.7
+  return kindTraits[kind].breaker && !place.source ? 0.1 : 0
 }
 
 export interface AssemblySpec {
@@ -64,12 +63,11 @@ export function assemblyNetwork({ kind, sizeIn, condition }: AssemblySpec): Netw
   const layout = layoutOf(kind)
   const size = (line: string) => (line === 'main' ? sizeIn : BYPASS_IN)
   const faults = faultFinder(condition.faults)
-  const volumes = layout.places.map((p) => {
-    return {
-      ...body(p.id, size(p.line), extraGives(kind, p.id, size(p.line))),
-      startKpa: startPressure(p.id, kind, condition),
-    }
-  })
+  const springsBefore = springsBeforeOf(layout, condition)
+  const volumes = layout.places.map((p) => ({
+    ...body(p.id, size(p.line), extraGives(layout, p, size(p.line))),
+    startKpa: condition.supplyKpa - (springsBefore[p.id] ?? 0),
+  }))
   const links = layout.elements.flatMap((e) =>
     elementLinks(e, layout, size(e.line), condition, faults),
   )
@@ -133,21 +131,26 @@ function springKpa(kind: AssemblyKind, element: string, condition: Condition): n
   return healthy * weak * (fault(element, 'spring-broken') > 0 ? broken : 1) * stiff * stuck
 }
 
-/** Before the test everything stands under supply less the springs upstream of it. */
-function startPressure(place: string, kind: AssemblyKind, condition: Condition): number {
-  const line = place.startsWith('bypass-') ? 'bypass-' : ''
-  const first = springKpa(kind, `${line}check-1`, condition)
-  const second = kind === 'PVB' || kind === 'SVB' ? 0 : springKpa(kind, `${line}check-2`, condition)
-  if (place === 'inlet' || place.endsWith('body-1')) return condition.supplyKpa
-  if (place.endsWith('zone')) return condition.supplyKpa - first
-  if (kind.endsWith('DA')) {
-    // Main and bypass meet behind the checks: the line with the weaker springs sets the pressure.
-    const weaker = ['', 'bypass-'].map(
-      (l) => springKpa(kind, `${l}check-1`, condition) + springKpa(kind, `${l}check-2`, condition),
-    )
-    return condition.supplyKpa - Math.min(...weaker)
+/**
+ * What the springs before each place take off the supply, kPa, when everything has come to rest: of
+ * several ways to a place, the one with the weaker springs sets its pressure.
+ */
+function springsBeforeOf({ kind, places, elements }: Layout, condition: Condition) {
+  const lost: Record<string, number> = { inlet: 0 }
+  const ways = elements.flatMap((e) => {
+    if (!e.to) return []
+    const spring = e.role === 'check' ? springKpa(kind, e.id, condition) : 0
+    const on = { from: e.at, to: e.to, spring }
+    // What is no check evens out both ways.
+    return e.role === 'check' ? [on] : [on, { from: e.to, to: e.at, spring }]
+  })
+  for (const _ of places) {
+    for (const { from, to, spring } of ways) {
+      const through = (lost[from] ?? Infinity) + spring
+      if (through < (lost[to] ?? Infinity)) lost[to] = through
+    }
   }
-  return condition.supplyKpa - first - second
+  return lost
 }
 
 /** Flow past a disc that does not close, by cause; Cv grows with the size. */

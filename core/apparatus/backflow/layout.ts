@@ -1,5 +1,5 @@
 import { type Apparatus, type Element, onLine, type Place, type Role } from '../types'
-import { type AssemblyKind, assemblyKinds, hoseNames, kindTitles } from './kinds'
+import { type AssemblyKind, assemblyKinds, hoseNames, kindTitles, kindTraits } from './kinds'
 
 /** What a kind of assembly consists of, in flow order. */
 export interface Layout {
@@ -20,11 +20,16 @@ function twoChecks(line: Line, relief: boolean, ends: { from: string; to: string
   const body2 = name('body-2')
   const element = (id: string, role: Role, text: string, at: string, to?: string): Element => ({
     id: name(id),
+    name: id,
     role,
     label: words(line, text),
     line,
     at,
     ...(to ? { to } : {}),
+  })
+  const cock = (number: number, at: string): Element => ({
+    ...element(`cock-${number}`, 'cock', `cock ${number}`, at),
+    number,
   })
   return {
     kind: relief ? 'RP' : 'DC',
@@ -34,14 +39,14 @@ function twoChecks(line: Line, relief: boolean, ends: { from: string; to: string
       { id: body2, label: words(line, 'body after check 2'), line },
     ],
     elements: [
-      element('cock-1', 'cock', 'cock 1', ends.from),
+      cock(1, ends.from),
       element('shutoff-1', 'shutoff', 'shutoff 1', ends.from, body1),
-      element('cock-2', 'cock', 'cock 2', body1),
+      cock(2, body1),
       element('check-1', 'check', 'check 1', body1, zone),
-      element('cock-3', 'cock', 'cock 3', zone),
+      cock(3, zone),
       ...(relief ? [element('relief', 'relief', 'relief valve', zone)] : []),
       element('check-2', 'check', 'check 2', zone, body2),
-      element('cock-4', 'cock', 'cock 4', body2),
+      cock(4, body2),
       element('shutoff-2', 'shutoff', 'shutoff 2', body2, ends.to),
     ],
   }
@@ -63,6 +68,7 @@ function detector(kind: 'RPDA' | 'DCDA'): Layout {
   const meterIn: Place = { id: 'bypass-meter-in', label: 'Bypass before the meter', line: 'bypass' }
   const meter: Element = {
     id: 'bypass-meter',
+    name: 'meter',
     role: 'meter',
     label: 'Bypass meter',
     line: 'bypass',
@@ -81,6 +87,7 @@ function vacuumBreaker(kind: 'PVB' | 'SVB'): Layout {
   const second = kind === 'PVB' ? 'Cock 2' : 'Vent screw'
   const element = (id: string, role: Role, label: string, at: string, to?: string): Element => ({
     id,
+    name: id,
     role,
     label,
     line: 'main',
@@ -97,10 +104,10 @@ function vacuumBreaker(kind: 'PVB' | 'SVB'): Layout {
     ],
     elements: [
       element('shutoff-1', 'shutoff', 'Shutoff 1', 'inlet', 'body-1'),
-      element('cock-1', 'cock', 'Cock 1', 'body-1'),
+      { ...element('cock-1', 'cock', 'Cock 1', 'body-1'), number: 1 },
       element('check-1', 'check', 'Check', 'body-1', 'body-2'),
       element('air-inlet', 'air-inlet', 'Air inlet', 'body-2'),
-      element('cock-2', 'cock', second, 'body-2'),
+      { ...element('cock-2', 'cock', second, 'body-2'), number: 2 },
       element('shutoff-2', 'shutoff', 'Shutoff 2', 'body-2', 'outlet'),
     ],
   }
@@ -137,6 +144,6 @@ export const backflow: readonly Apparatus[] = assemblyKinds.map((kind) => {
     elements,
     bench: kitValves,
     hoses: hoseNames,
-    lines: kind === 'RPDA' || kind === 'DCDA' ? ['bypass'] : [],
+    lines: kindTraits[kind].detector ? ['bypass'] : [],
   }
 })

@@ -1,3 +1,4 @@
+import { fails } from '../../rules'
 import type { Library } from '../../library'
 import { addDays, lawfulUntil, nextDue } from '../../programme'
 import { programmeOfVisit } from './pinned'
@@ -35,7 +36,7 @@ export function standingAfter(
   if (!testedOn || !outcome) return null
   const programme = programmeOfVisit(state, library, programmeId)
   if (outcome === 'not-assessed') return { condition: 'not-assessed', testedOn }
-  if (outcome.startsWith('fail')) {
+  if (fails(outcome)) {
     return {
       condition: 'failed',
       testedOn,

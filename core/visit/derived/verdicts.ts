@@ -1,7 +1,7 @@
 import type { Library } from '../../library'
 import { validOn } from '../../programme'
 import { valueToSi } from '../../quantity'
-import { type Channel, judgeTest, type Judgement, type TestRun } from '../../rules'
+import { type Channel, judgeTest, type Judgement, type TestRun, passes } from '../../rules'
 import { channelName } from '../log/snapshots'
 import { planOfVisit } from './pinned'
 import { remembered } from './remembered'
@@ -130,4 +130,4 @@ export function outcomeOf(state: VisitState, library: Library): Outcome | null {
 
 /** Whether the as-left test, or the function check in its place, has passed. */
 export const passedAsLeft = (state: VisitState, library: Library): boolean =>
-  outcomeOfRun(state, 'as-left', library)?.startsWith('pass') ?? false
+  passes(outcomeOfRun(state, 'as-left', library))

@@ -1,3 +1,4 @@
+import { passes } from '../../rules'
 import { type EventDraft, type EventKind, traitsOf, type VisitEvent } from '../log/events'
 import type { FoldedLog } from '../log/fold'
 import { guardCorrection } from './correction'
@@ -117,7 +118,7 @@ function guardSign(
     )
   }
   // A failure may be signed as it stands; what passes is left in order.
-  const unfinished = outcome.startsWith('pass') ? guideRefusal(state, 'as-left', context) : null
+  const unfinished = passes(outcome) ? guideRefusal(state, 'as-left', context) : null
   return unfinished ?? lockRefusal(state)
 }
 

@@ -1,3 +1,4 @@
+import { passes } from '../../rules'
 import type { VisitEvent } from '../log/events'
 import { type Station, stationTitles } from '../log/stations'
 import { localDateOf } from '../log/clock'
@@ -92,7 +93,7 @@ function guardAsFoundDone(
       'as-found',
     )
   }
-  if (skipping && !outcome?.startsWith('pass')) {
+  if (skipping && !passes(outcome)) {
     return refuse(
       'Only a test that passes as found goes straight to Return.',
       'Carry on with Make safe.',

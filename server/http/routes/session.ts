@@ -14,7 +14,11 @@ export function bindSession(app: App, bind: Bind): void {
     await new Promise<void>((done) => req.session.destroy(() => done()))
     res.clearCookie('uvanta')
   })
-  bind(api.session.me, ({ person }) => ({ person, today: app.today() }))
+  bind(api.session.me, ({ person }) => ({
+    person,
+    today: app.today(),
+    units: app.config.utility.units,
+  }))
   bind(api.session.changePassword, ({ actor, body, req }) =>
     changePassword(app, actor(), body.current, body.next, addressOf(req)),
   )

@@ -2,7 +2,7 @@ import type { CertificateDetail, CertificateRow as CertificateView } from '@uvan
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import { Op } from 'sequelize'
 import type { App } from '../../context'
-import type { CertificateRow, CertificateStatusRow } from '../../store/rows'
+import type { CertificateRow, CertificateStatusRow } from '../../store/tables'
 import { certificatePdf } from './pdf'
 import { notFound } from '../errors'
 import { keptCursor, makeCursor, pageSize } from '../paging'

@@ -8,7 +8,7 @@ import {
 import { canonicalJson, type EventDraft, standingAfter } from '@uvanta/core/visit'
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
-import type { CertificateRow } from '../../store/rows'
+import type { CertificateRow } from '../../store/tables'
 import type { OpenLog } from '../visit/openLog'
 import { writeEvents } from '../visit/write'
 

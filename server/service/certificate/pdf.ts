@@ -1,3 +1,4 @@
+import { fails } from '@uvanta/core/rules'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import { type CertificatePayload, type CertifiedRun, instrumentsOf } from '@uvanta/core/certificate'
@@ -182,7 +183,7 @@ function verdict(p: CertificatePayload): Content {
   const latest = p.lawfulUntil ? `, lawful until ${p.lawfulUntil}` : ''
   const due = p.nextDueOn ? `Next test due ${p.nextDueOn}${latest}. ` : ''
   const repair = p.repairBy
-    ? `To be ${p.outcome.startsWith('fail') ? 'repaired' : 'renewed'} by ${p.repairBy}.`
+    ? `To be ${fails(p.outcome) ? 'repaired' : 'renewed'} by ${p.repairBy}.`
     : ''
   return {
     margin: [0, 12, 0, 10],

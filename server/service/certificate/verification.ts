@@ -2,7 +2,7 @@ import type { CertificateState, Verification } from '@uvanta/contract'
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import type { VisitEvent } from '@uvanta/core/visit'
 import type { App } from '../../context'
-import type { CertificateRow } from '../../store/rows'
+import type { CertificateRow } from '../../store/tables'
 import { notFound } from '../errors'
 import { readEvents } from '../visit/log'
 

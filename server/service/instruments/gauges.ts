@@ -1,30 +1,29 @@
 import type { Gauge, Person } from '@uvanta/contract'
 import type { App } from '../../context'
-import type { CalibrationRow, GaugeRow } from '../../store/rows'
+import type { CalibrationRow, GaugeRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { changeVersioned } from '../register/versioned'
 
-export async function listGauges(app: App): Promise<Gauge[]> {
-  const [rows, calibrations] = await Promise.all([
-    app.db.gauges.findAll({ order: [['tag', 'ASC']] }),
-    app.db.calibrations.findAll({ order: [['validUntil', 'DESC']] }),
-  ])
-  return rows.map((row) =>
-    toGauge(
-      row,
-      calibrations.filter((c) => c.gaugeId === row.id),
-    ),
-  )
-}
+export const listGauges = (app: App): Promise<Gauge[]> => withCalibrations(app, {})
 
 export async function readGauge(app: App, id: string): Promise<Gauge> {
-  const row = await app.db.gauges.findByPk(id)
-  if (!row) throw notFound('gauge')
-  return toGauge(
-    row,
-    await app.db.calibrations.findAll({ where: { gaugeId: id }, order: [['validUntil', 'DESC']] }),
-  )
+  const [gauge] = await withCalibrations(app, { id })
+  if (!gauge) throw notFound('gauge')
+  return gauge
+}
+
+/** Gauges by tag, each with its newest calibration first. */
+async function withCalibrations(app: App, where: { readonly id?: string }): Promise<Gauge[]> {
+  const rows = await app.db.gauges.findAll({
+    where,
+    include: 'calibrations',
+    order: [
+      ['tag', 'ASC'],
+      ['calibrations', 'validUntil', 'DESC'],
+    ],
+  })
+  return rows.map((row) => toGauge(row, row.calibrations ?? []))
 }
 
 function toGauge(row: GaugeRow, calibrations: readonly CalibrationRow[]): Gauge {

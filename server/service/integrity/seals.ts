@@ -1,7 +1,7 @@
 import { canonicalJson } from '@uvanta/core/visit'
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
-import type { AuditRow, PhotoRow, SealRow } from '../../store/rows'
+import type { AuditRow, PhotoRow, SealRow } from '../../store/tables'
 
 /**
  * Seals: whoever can write to the database but has not the key file cannot write a visit’s head, a

@@ -1,7 +1,7 @@
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import { CHAIN_START, type VisitEvent } from '@uvanta/core/visit'
 import type { App } from '../../context'
-import type { CertificateRow, VisitTableRow } from '../../store/rows'
+import type { CertificateRow, VisitTableRow } from '../../store/tables'
 import { hashOf } from '../visit/chain'
 import { readEvents } from '../visit/log'
 import { auditWords, photoWords, sealFaults, visitWords } from './seals'

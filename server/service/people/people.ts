@@ -1,7 +1,7 @@
 import { hash, verify } from '@node-rs/argon2'
 import type { Licence, Person, Role } from '@uvanta/contract'
 import type { App } from '../../context'
-import type { LicenceRow, PersonRow } from '../../store/rows'
+import type { LicenceRow, PersonRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { changeVersioned } from '../register/versioned'
@@ -66,26 +66,24 @@ export async function changePassword(
 }
 
 export async function readPerson(app: App, id: string): Promise<Person> {
-  const row = await app.db.people.findByPk(id)
-  if (!row) throw notFound('person')
-  const licences = await app.db.licences.findAll({
-    where: { personId: id },
-    order: [['expiresOn', 'DESC']],
-  })
-  return toPerson(row, licences)
+  const [person] = await withLicences(app, { id })
+  if (!person) throw notFound('person')
+  return person
 }
 
-export async function listPeople(app: App): Promise<Person[]> {
-  const [rows, licences] = await Promise.all([
-    app.db.people.findAll({ order: [['name', 'ASC']] }),
-    app.db.licences.findAll({ order: [['expiresOn', 'DESC']] }),
-  ])
-  return rows.map((row) =>
-    toPerson(
-      row,
-      licences.filter((l) => l.personId === row.id),
-    ),
-  )
+export const listPeople = (app: App): Promise<Person[]> => withLicences(app, {})
+
+/** People by name, each with the licences that expire last before the others. */
+async function withLicences(app: App, where: { readonly id?: string }): Promise<Person[]> {
+  const rows = await app.db.people.findAll({
+    where,
+    include: 'licences',
+    order: [
+      ['name', 'ASC'],
+      ['licences', 'expiresOn', 'DESC'],
+    ],
+  })
+  return rows.map((row) => toPerson(row, row.licences ?? []))
 }
 
 function toPerson(row: PersonRow, licences: readonly LicenceRow[]): Person {

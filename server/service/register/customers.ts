@@ -1,7 +1,7 @@
 import type { Customer, Person } from '@uvanta/contract'
 import { Op } from 'sequelize'
 import type { App } from '../../context'
-import type { CustomerRow } from '../../store/rows'
+import type { CustomerRow } from '../../store/tables'
 import { audited } from '../audit'
 import { escapeLike } from './escapeLike'
 

@@ -3,7 +3,7 @@ import { familyOf, type Library, NotInLibrary, programmeOf } from '@uvanta/core/
 import { addDays, lawfulUntil } from '@uvanta/core/programme'
 import { Op, QueryTypes } from 'sequelize'
 import type { App } from '../../context'
-import type { EquipmentRow, EquipmentStatusRow } from '../../store/rows'
+import type { EquipmentRow, EquipmentStatusRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { equipmentColumns, type EquipmentQuery, equipmentSql, type FlatEquipment } from './search'

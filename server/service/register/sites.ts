@@ -1,7 +1,7 @@
 import type { Person, Site } from '@uvanta/contract'
 import { Op, type WhereOptions } from 'sequelize'
 import type { App } from '../../context'
-import type { SiteRow } from '../../store/rows'
+import type { SiteRow } from '../../store/tables'
 import { audited } from '../audit'
 import { ServiceError } from '../errors'
 import { escapeLike } from './escapeLike'
@@ -29,13 +29,16 @@ export async function listSites(
 }
 
 async function siteQuery(app: App, where: WhereOptions<SiteRow>): Promise<Site[]> {
-  const rows = await app.db.sites.findAll({ where, order: [['name', 'ASC']], limit: 500 })
-  const customers = await app.db.customers.findAll({ where: { id: rows.map((r) => r.customerId) } })
-  const names = new Map(customers.map((c) => [c.id, c.name]))
+  const rows = await app.db.sites.findAll({
+    where,
+    include: 'customer',
+    order: [['name', 'ASC']],
+    limit: 500,
+  })
   return rows.map((r) => ({
     id: r.id,
     customerId: r.customerId,
-    customer: names.get(r.customerId) ?? '',
+    customer: r.customer?.name ?? '',
     name: r.name,
     address: r.address,
     district: r.district,

@@ -12,7 +12,7 @@ import {
 } from '@uvanta/core/visit'
 import { DateTime } from 'luxon'
 import type { App } from '../../context'
-import type { VisitTableRow } from '../../store/rows'
+import type { VisitTableRow } from '../../store/tables'
 import { forbidden, ServiceError } from '../errors'
 import { claimsChecked } from './claims'
 import { inLog, type OpenLog } from './openLog'

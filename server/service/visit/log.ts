@@ -1,7 +1,7 @@
 import type { VisitEvent } from '@uvanta/core/visit'
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
-import type { VisitEventRow } from '../../store/rows'
+import type { VisitEventRow } from '../../store/tables'
 
 /** The log of a visit, in order. */
 export async function readEvents(

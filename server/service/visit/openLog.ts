@@ -1,7 +1,7 @@
 import { appended, emptyLog, type FoldedLog, type VisitEvent } from '@uvanta/core/visit'
 import { Transaction } from 'sequelize'
 import type { App } from '../../context'
-import type { VisitTableRow } from '../../store/rows'
+import type { VisitTableRow } from '../../store/tables'
 import { notFound } from '../errors'
 import { readEvents } from './log'
 import { LogCache } from './logCache'

@@ -8,7 +8,7 @@ import {
 } from '@uvanta/core/visit'
 import { Op } from 'sequelize'
 import type { App } from '../../context'
-import type { VisitTableRow } from '../../store/rows'
+import type { VisitTableRow } from '../../store/tables'
 import { sealHead } from '../integrity/seals'
 import { followStock } from '../stock/stock'
 import { appendRows } from './chain'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fails } from '@uvanta/core/rules'
 import { type CertificatePayload, instrumentsOf } from '@uvanta/core/certificate'
 import { computed } from 'vue'
 import { dateWords, outcomeWords, timeWords } from '@/composables/words'
@@ -64,7 +65,7 @@ const cells = computed(() => {
           >.</strong
         >
         <strong v-if="payload.repairBy">
-          {{ payload.outcome.startsWith('fail') ? 'Repair by' : 'Temporary repair: renew by' }}
+          {{ fails(payload.outcome) ? 'Repair by' : 'Temporary repair: renew by' }}
           {{ dateWords(payload.repairBy) }}.</strong
         >
       </p>

@@ -1,4 +1,4 @@
-import { api, type Person, type Role } from '@uvanta/contract'
+import { api, type HouseUnits, type Person, type Role } from '@uvanta/contract'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { call } from '@/api/client'
@@ -7,11 +7,14 @@ export const useSession = defineStore('session', () => {
   const person = shallowRef<Person | null>(null)
   const today = ref('')
   const known = ref(false)
+  /** Units of the house, where nothing on the spot says another. */
+  const units = shallowRef<HouseUnits>({ gaugePressure: 'psi', differential: 'psi' })
 
   async function load(): Promise<void> {
     const answer = await call(api.session.me)
     person.value = answer.person
     today.value = answer.today
+    units.value = answer.units
     known.value = true
   }
 
@@ -28,5 +31,5 @@ export const useSession = defineStore('session', () => {
   const has = (...roles: Role[]) => roles.some((r) => person.value?.roles.includes(r))
   const isOffice = computed(() => has('planner', 'reviewer', 'administrator'))
 
-  return { person, today, known, load, signIn, signOut, has, isOffice }
+  return { person, today, units, known, load, signIn, signOut, has, isOffice }
 })

@@ -89,7 +89,11 @@ export class OneVisitServer {
 
   private respond(url: string, method: string, body: unknown): object | null {
     if (url === '/api/v1/session')
-      return { person: { ...PERSON, ...this.person, licences: this.licences }, today: '2026-06-01' }
+      return {
+        person: { ...PERSON, ...this.person, licences: this.licences },
+        today: '2026-06-01',
+        units: { gaugePressure: 'psi', differential: 'psi' },
+      }
     if (url === '/api/v1/library') return shippedLibrary
     if (url.startsWith('/api/v1/gauges')) return { items: [GAUGE], next: null }
     if (url === '/api/v1/gauge-link') return { url: null }

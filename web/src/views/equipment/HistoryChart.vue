@@ -15,6 +15,7 @@ import { computed } from 'vue'
 import { Line } from 'vue-chartjs'
 import { dateWords } from '@/composables/words'
 import { useLibrary } from '@/stores/library'
+import { useSession } from '@/stores/session'
 import { useTheme } from '@/stores/theme'
 import { cssColour } from '@/composables/cssColour'
 
@@ -25,7 +26,8 @@ Chart.defaults.font.family = 'Atkinson Hyperlegible Next Variable'
 
 const theme = useTheme()
 const library = useLibrary()
-const UNIT = 'psi'
+const session = useSession()
+const house = computed(() => session.units.differential)
 const visits = computed(() => [...props.history].reverse())
 const items = computed(() => {
   const read = new Set(props.history.flatMap((v) => v.readings.map((r) => r.item)))
@@ -50,11 +52,11 @@ const data = computed<ChartData<'line', (number | null)[]>>(() => {
   const datasets = items.value.flatMap((item, index) => {
     const color = inks[index % inks.length] as string
     const { value, unit } = item.atLeast
-    const limit = convertValue('differential', Number(value), unit, UNIT)
+    const limit = convertValue('differential', Number(value), unit, house.value)
     const of = (run: string) =>
       visits.value.map((v) => {
         const r = v.readings.find((x) => x.run === run && x.item === item.id)
-        return r ? convertValue('differential', Number(r.value), r.unit, UNIT) : null
+        return r ? convertValue('differential', Number(r.value), r.unit, house.value) : null
       })
     const style = {
       borderColor: color,

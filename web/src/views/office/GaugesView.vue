@@ -146,7 +146,11 @@ const current = (g: Gauge) =>
       title="Add a gauge"
       :schema="bodies.add"
       :fields="fields"
-      :initial="{ id: adding.subject.value ?? '', spanUnit: 'psi', accuracyOf: 'span' }"
+      :initial="{
+        id: adding.subject.value ?? '',
+        spanUnit: session.units.differential,
+        accuracyOf: 'span',
+      }"
       action="Add"
       :busy="adding.busy.value"
       :problem="adding.problem.value"

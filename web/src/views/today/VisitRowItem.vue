@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fails } from '@uvanta/core/rules'
 import type { VisitRow } from '@uvanta/contract'
 import { purposeTitles } from '@uvanta/core/visit'
 import { visitStateWords } from '@/composables/words'
@@ -29,7 +30,7 @@ defineProps<{ visit: VisitRow; showTechnician?: boolean }>()
       <StateMark
         :state="visit.outcome ?? visit.state"
         :label="
-          visit.state === 'signed' && visit.outcome?.startsWith('fail')
+          visit.state === 'signed' && fails(visit.outcome)
             ? 'Failed'
             : (visitStateWords[visit.state] ?? '')
         "

@@ -4,6 +4,7 @@ import { type Dimension, unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { computed, reactive, ref, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
+import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from './PhotoStrip.vue'
 import StationFrame from './StationFrame.vue'
@@ -11,6 +12,7 @@ import StationFrame from './StationFrame.vue'
 /** How equipment without a field test works, as found or as left: seen, tried, measured. */
 const props = defineProps<{ run: RunName }>()
 const store = useVisit()
+const session = useSession()
 const refusal = shallowRef<Refusal | null>(null)
 const message = ref('')
 const asFound = computed(() => props.run === 'as-found')
@@ -34,7 +36,12 @@ const KIND_WORDS = {
 
 const text = ref('')
 const readings = ref<{ title: string; dimension: Dimension; value: string; unit: string }[]>([])
-const row = reactive({ title: '', dimension: 'gaugePressure' as Dimension, value: '', unit: 'psi' })
+const row = reactive({
+  title: '',
+  dimension: 'gaugePressure' as Dimension,
+  value: '',
+  unit: session.units.gaugePressure as string,
+})
 const setKind = (kind: Dimension) => {
   row.dimension = kind
   row.unit = unitsOf(row.dimension)[0] ?? ''

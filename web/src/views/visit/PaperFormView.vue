@@ -10,8 +10,11 @@ import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
+import { useSession } from '@/stores/session'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
+
+const session = useSession()
 
 /** The same procedure on paper, for when the battery dies: print it, fill it, enter it later. */
 const props = defineProps<{ id: string; run: RunName }>()
@@ -80,7 +83,12 @@ const BLANKS = ['Date and time', 'Gauge and its calibration', 'Line pressure', '
             {{ s.record.title }}
             <template v-if="s.record.ask === 'reading'"
               ><span class="line short" />
-              {{ unitLabel(s.record.dimension ?? 'differential', s.record.unit ?? 'psi') }}
+              {{
+                unitLabel(
+                  s.record.dimension ?? 'differential',
+                  s.record.unit ?? session.units.differential,
+                )
+              }}
               <template v-if="s.record.head"
                 >· gauge above port<span class="line short" /> mm</template
               ></template

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { passes } from '@uvanta/core/rules'
 import type { PayloadOf } from '@uvanta/core/visit'
 import { ref, shallowRef } from 'vue'
 import { ApiProblem } from '@/api/client'
@@ -17,7 +18,7 @@ const password = ref('')
 const busy = ref(false)
 const problem = shallowRef<ApiProblem | null>(null)
 const message = ref('')
-const passed = () => props.outcome.startsWith('pass')
+const passed = () => passes(props.outcome)
 
 async function sign() {
   problem.value = null

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { passes } from '@uvanta/core/rules'
 import { finalRun, outcomeOf, type Refusal, temporaryUntil } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import { dateWords, outcomeWords } from '@/composables/words'
@@ -25,7 +26,7 @@ const certified = computed(() => Boolean(store.state.plan?.packId))
 const run = computed(() => finalRun(store.state))
 const verdict = computed(() => (run.value ? store.verdict(run.value) : null))
 const outcome = computed(() => (library.library ? outcomeOf(store.state, library.library) : null))
-const passed = computed(() => outcome.value?.startsWith('pass') ?? false)
+const passed = computed(() => passes(outcome.value))
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 /** The customer’s side is opened by the guide once the as-left test has passed. */
 const guided = computed(

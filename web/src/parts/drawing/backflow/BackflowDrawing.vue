@@ -32,7 +32,6 @@ const of = (...roles: string[]) =>
   (geometry.value?.elements ?? []).filter((e) => roles.includes(e.role))
 const opening = (id: string): Opening =>
   props.live?.openings[id] ?? restOpeningOf(apparatusOf(props.kind), id)
-const number = (id: string) => id.at(-1)
 
 /** The window on the sheet: all of it, or what the step touches with a margin. */
 const view = computed(() => {
@@ -147,7 +146,7 @@ const view = computed(() => {
         :y="e.y + (e.line === 'bypass' ? 32 : 48)"
         class="cock"
       >
-        {{ number(e.id) }}
+        {{ e.number }}
       </text>
       <path
         v-if="live?.running.includes(e.id)"

@@ -1,4 +1,4 @@
-import { type AssemblyKind, kitValves, layoutOf } from '@uvanta/core/apparatus/backflow'
+import { type AssemblyKind, kindTraits, kitValves, layoutOf } from '@uvanta/core/apparatus/backflow'
 import type { Element, Place } from '@uvanta/core/apparatus'
 
 /** Where things stand on the sheet, in units of the drawing; flow runs left to right. */
@@ -68,19 +68,17 @@ const BYPASS: Readonly<Record<string, number>> = {
 /** The bypass leaves the main before check 1 and comes back after check 2. */
 const RISERS = [182, 632] as const
 
-const plain = (id: string) => id.replace('bypass-', '')
-
 /** The sheet of a kind of assembly, with or without the test kit under it. */
 export function geometryOf(kind: AssemblyKind, withKit: boolean): Geometry {
-  const detector = kind.endsWith('DA')
-  const breaker = kind === 'PVB' || kind === 'SVB'
+  const detector = kindTraits[kind].detector
+  const breaker = kindTraits[kind].breaker
   const mainY = detector ? 176 : breaker ? 92 : 56
   const bypassY = 46
   const along = breaker ? VACUUM_BREAKER : TWO_CHECKS
   const layout = layoutOf(kind)
   const elements = layout.elements.map((e): DrawnElement => {
     const onBypass = e.line === 'bypass'
-    const x = (onBypass ? BYPASS : along)[plain(e.id)] ?? 0
+    const x = (onBypass ? BYPASS : along)[e.name] ?? 0
     return { ...e, x, y: onBypass ? bypassY : mainY }
   })
   const kitY = mainY + 172

@@ -4,7 +4,10 @@ import { computed, shallowRef } from 'vue'
 import { unitWords } from '@/composables/words'
 import StateMark from '@/parts/StateMark.vue'
 import TraceChart from '@/parts/TraceChart.vue'
+import { useSession } from '@/stores/session'
 import { useGauge } from '@/stores/gauge'
+
+const session = useSession()
 
 /** The gauge on the line: what it shows, its trace, and how the link stands. */
 defineProps<{ slim?: boolean }>()
@@ -27,7 +30,9 @@ const STATES: Readonly<Record<string, readonly [string, string]>> = {
 }
 const state = computed(() => STATES[gauge.view?.state ?? 'off'] ?? ['not-assessed', ''])
 const flat = computed(() => (gauge.view?.battery ?? 100) < 10)
-const unit = computed(() => unitWords('differential', gauge.view?.hello?.unit ?? 'psi'))
+const unit = computed(() =>
+  unitWords('differential', gauge.view?.hello?.unit ?? session.units.differential),
+)
 const shown = computed(() => gauge.view?.value?.toFixed(2) ?? '– –')
 </script>
 

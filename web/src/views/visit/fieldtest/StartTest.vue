@@ -4,6 +4,7 @@ import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/programme'
 import { gaugeAsInstrument, type Refusal, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
+import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { call } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'
@@ -26,7 +27,7 @@ const gaugeId = ref('')
 /** The gauges are known, or cannot be had; before that there is nothing to choose from. */
 const ready = ref(false)
 const pressure = ref('')
-const unit = useStorage<'psi' | 'kPa' | 'bar'>('uvanta-line-unit', 'psi')
+const unit = useStorage<string>('uvanta-line-unit', session.units.gaugePressure)
 
 const {
   value: gauges,
@@ -160,9 +161,9 @@ function start() {
             placeholder="62"
           />
           <BFormSelect v-model="unit" aria-label="Unit of the line pressure">
-            <option>psi</option>
-            <option>kPa</option>
-            <option>bar</option>
+            <option v-for="u in unitsOf('gaugePressure')" :key="u" :value="u">
+              {{ unitLabel('gaugePressure', u) }}
+            </option>
           </BFormSelect>
         </div>
         <p v-if="licence" class="small mt-1">

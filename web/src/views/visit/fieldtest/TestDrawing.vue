@@ -6,10 +6,13 @@ import { computed } from 'vue'
 import { unitWords } from '@/composables/words'
 import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import type { LiveDrawing } from '@/parts/drawing/live'
+import { useSession } from '@/stores/session'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
 import { useExpected } from '@/workers/useExpected'
 import type { useStepActions } from './useStepActions'
+
+const session = useSession()
 
 /** The assembly of the visit as it stands now: valves, hoses, what drips, what a healthy one would hold. */
 const props = defineProps<{
@@ -45,7 +48,7 @@ const subject = computed(() => {
 })
 const expected = useExpected(subject)
 
-const unit = computed(() => noted.value?.unit ?? 'psi')
+const unit = computed(() => noted.value?.unit ?? session.units.gaugePressure)
 const words = (kpa: number) =>
   roundTo(convertValue('gaugePressure', kpa, 'kPa', unit.value), unit.value === 'bar' ? 2 : 1)
 const pressures = computed(() =>

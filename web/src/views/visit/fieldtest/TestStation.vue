@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { passes } from '@uvanta/core/rules'
 import { planOfVisit, type Refusal, type RunName, stationTitles } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
@@ -39,7 +40,7 @@ const step = computed(
 const verdict = computed(() => store.verdict(props.run))
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const finished = computed(() => run.value?.finished ?? false)
-const passed = computed(() => finished.value && verdict.value?.outcome.startsWith('pass'))
+const passed = computed(() => finished.value && passes(verdict.value?.outcome))
 const stationOpen = computed(() => !store.state.done.includes(props.run))
 
 // The gauge comes on the line with the test and goes off it with the station.

@@ -17,7 +17,7 @@ const emit = defineEmits<{ proved: [] }>()
 const store = useVisit()
 const session = useSession()
 const refusal = shallowRef<Refusal | null>(null)
-const unit = useStorage<string>('uvanta-line-unit', 'psi')
+const unit = useStorage<string>('uvanta-line-unit', session.units.gaugePressure)
 const units = unitsOf('gaugePressure').map((u) => ({
   value: u,
   text: unitLabel('gaugePressure', u),

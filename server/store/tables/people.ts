@@ -1,0 +1,45 @@
+import type { Role } from '@uvanta/contract'
+import {
+  belongsTo,
+  day,
+  flag,
+  int,
+  json,
+  key,
+  moment,
+  text,
+  unique,
+  uuid,
+  version,
+  withDefault,
+} from '../column'
+import { type RowOf, table } from '../table'
+
+export const person = table('person', {
+  id: key(uuid()),
+  username: unique(text(40)),
+  name: text(120),
+  roles: json<Role[]>(),
+  passwordHash: text(255),
+  active: withDefault(flag(), true),
+  version: version(),
+})
+export type PersonRow = RowOf<typeof person>
+
+export const licence = table('licence', {
+  id: key(uuid()),
+  personId: belongsTo(uuid(), 'person', 'person', 'licences'),
+  kind: text(80),
+  number: text(40),
+  issuedOn: day(),
+  expiresOn: day(),
+  version: version(),
+})
+export type LicenceRow = RowOf<typeof licence>
+
+export const wrongPassword = table('wrong_password', {
+  /** A person, an address, or both together. */
+  subject: key(text(120)),
+  count: int(),
+  since: moment(),
+})

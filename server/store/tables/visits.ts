@@ -1,0 +1,85 @@
+import type { VisitStateName } from '@uvanta/contract'
+import type { EventKind, Station } from '@uvanta/core/visit'
+import {
+  belongsTo,
+  blob,
+  day,
+  hash,
+  int,
+  json,
+  key,
+  longText,
+  moment,
+  nullable,
+  since,
+  smallint,
+  text,
+  unique,
+  uuid,
+  withDefault,
+} from '../column'
+import { type RowOf, table } from '../table'
+
+export const visit = table(
+  'visit',
+  {
+    id: key(uuid()),
+    equipmentId: belongsTo(uuid(), 'equipment', 'subject', 'visits'),
+    technicianId: belongsTo(uuid(), 'person', 'technician', 'visits'),
+    plannedOn: day(),
+    purpose: text(30),
+    state: text<VisitStateName>(20),
+    done: json<Station[]>(),
+    skipped: json<Station[]>(),
+    outcome: nullable(text(20)),
+    certificateId: nullable(uuid()),
+    certificateNumber: nullable(text(40)),
+    /** Equipment as it was when the visit was planned. */
+    equipment: json<object>(),
+    eventCount: int(),
+    headHash: hash(),
+  },
+  {
+    keys: [
+      'INDEX (planned_on, id)',
+      'INDEX (technician_id, planned_on)',
+      'INDEX (equipment_id, planned_on)',
+    ],
+  },
+)
+export type VisitTableRow = RowOf<typeof visit>
+
+export const visitEvent = table(
+  'visit_event',
+  {
+    visitId: belongsTo(key(uuid()), 'visit', 'visit', 'events'),
+    seq: key(int()),
+    id: unique(uuid()),
+    kind: text<EventKind>(40),
+    payload: longText(),
+    personId: uuid(),
+    personName: text(120),
+    deviceTime: text(30),
+    deviceOffset: int(),
+    serverTime: text(30),
+    hash: hash(),
+    /** Form of the payload, from 1. */
+    version: since('visit_event-version', withDefault(smallint(), 1)),
+  },
+  { appendOnly: true },
+)
+export type VisitEventRow = RowOf<typeof visitEvent>
+
+export const photo = table(
+  'photo',
+  {
+    id: key(uuid()),
+    visitId: belongsTo(uuid(), 'visit', 'visit', 'photos'),
+    mime: text(40),
+    content: blob(),
+    personId: uuid(),
+    at: moment(),
+  },
+  { keys: ['INDEX (visit_id)'], appendOnly: true },
+)
+export type PhotoRow = RowOf<typeof photo>
