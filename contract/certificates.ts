@@ -7,7 +7,7 @@ export const certificateStates = ['current', 'superseded', 'void'] as const
 export type CertificateState = (typeof certificateStates)[number]
 
 export const certificateSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'certificate'>().required(),
   number: yup.string().required(),
   issuedAt: yup.string().required(),
   state: yup.string().oneOf(certificateStates).required(),
@@ -15,8 +15,8 @@ export const certificateSchema = yup.object({
   supersededBy: yup.string().nullable().defined(),
   supersedes: yup.string().nullable().defined(),
   outcome: yup.string().required(),
-  visitId: uuid().required(),
-  equipmentId: uuid().required(),
+  visitId: uuid<'visit'>().required(),
+  equipmentId: uuid<'equipment'>().required(),
   tag: yup.string().required(),
   site: yup.string().required(),
   technician: yup.string().required(),
@@ -55,7 +55,7 @@ export const certificates = {
       ...pageQuery,
       q: searchWords,
       state: yup.string().strict(true).oneOf(certificateStates),
-      equipment: uuid(),
+      equipment: uuid<'equipment'>(),
     }),
     response: page(certificateSchema),
   }),
@@ -65,7 +65,7 @@ export const certificates = {
     summary: 'A certificate with its content',
     tag: 'Certificates',
     access: 'signed-in',
-    params: idParams,
+    params: idParams<'certificate'>(),
     response: certificateDetail,
   }),
   pdf: endpoint({
@@ -74,7 +74,7 @@ export const certificates = {
     summary: 'The certificate as PDF',
     tag: 'Certificates',
     access: 'signed-in',
-    params: idParams,
+    params: idParams<'certificate'>(),
     file: 'application/pdf',
   }),
   jws: endpoint({
@@ -83,7 +83,7 @@ export const certificates = {
     summary: 'The signed certificate, JWS compact serialization',
     tag: 'Certificates',
     access: 'signed-in',
-    params: idParams,
+    params: idParams<'certificate'>(),
     file: 'application/jose',
   }),
   void: endpoint({
@@ -92,7 +92,7 @@ export const certificates = {
     summary: 'Declare a certificate void, with the reason',
     tag: 'Certificates',
     access: ['reviewer'],
-    params: idParams,
+    params: idParams<'certificate'>(),
     body: reason,
     response: certificateDetail,
   }),
@@ -102,7 +102,7 @@ export const certificates = {
     summary: 'Issue a new certificate from the corrected log in place of this one',
     tag: 'Certificates',
     access: ['reviewer', 'technician'],
-    params: idParams,
+    params: idParams<'certificate'>(),
     body: reason,
     response: certificateDetail,
   }),

@@ -1,7 +1,8 @@
 import * as yup from 'yup'
 import { strictObject, uuid } from '@uvanta/core/schema'
 
-export const idParams = strictObject({ id: uuid().required() })
+/** The id in the address of a record of one kind. */
+export const idParams = <K extends string>() => strictObject({ id: uuid<K>().required() })
 
 /** Cursor paging: what to ask for and what comes back. */
 export const pageQuery = {

@@ -12,7 +12,7 @@ import { endpoint } from './endpoint'
 import { idParams, list, version } from './fields'
 
 export const calibrationSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'calibration'>().required(),
   calibratedOn: localDate().required(),
   validUntil: localDate().required(),
   certificate: line(60).required(),
@@ -20,7 +20,7 @@ export const calibrationSchema = yup.object({
 export type Calibration = yup.InferType<typeof calibrationSchema>
 
 export const gaugeSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'gauge'>().required(),
   tag: line(40).required(),
   serial: line(60).required(),
   maker: line(80).required(),
@@ -76,7 +76,7 @@ export const gauges = {
     tag: 'Gauges',
     access: ['administrator'],
     body: strictObject({
-      id: uuid().required(),
+      id: uuid<'gauge'>().required(),
       tag: fields.tag.required(),
       serial: fields.serial.required(),
       maker: fields.maker.required(),
@@ -95,7 +95,7 @@ export const gauges = {
     tag: 'Gauges',
     access: ['administrator'],
     versioned: true,
-    params: idParams,
+    params: idParams<'gauge'>(),
     body: strictObject({ ...fields, active: yup.boolean().strict(true) }),
     response: gaugeSchema,
   }),
@@ -105,9 +105,9 @@ export const gauges = {
     summary: 'Enter a calibration',
     tag: 'Gauges',
     access: ['administrator'],
-    params: idParams,
+    params: idParams<'gauge'>(),
     body: strictObject({
-      id: uuid().required(),
+      id: uuid<'calibration'>().required(),
       calibratedOn: localDate().required(),
       validUntil: localDate().required(),
       certificate: line(60).required(),

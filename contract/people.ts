@@ -34,7 +34,7 @@ const roleList = () =>
     .max(roles.length)
 
 export const licenceSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'licence'>().required(),
   kind: slug().required(),
   number: line(40).required(),
   issuedOn: localDate().required(),
@@ -44,7 +44,7 @@ export const licenceSchema = yup.object({
 export type Licence = yup.InferType<typeof licenceSchema>
 
 export const personSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'person'>().required(),
   username: username().required(),
   name: line(120).required(),
   roles: roleList().required(),
@@ -130,7 +130,7 @@ export const people = {
     tag: 'People',
     access: adminOnly,
     body: strictObject({
-      id: uuid().required(),
+      id: uuid<'person'>().required(),
       username: username().required(),
       name: line(120).required(),
       roles: roleList().required(),
@@ -145,7 +145,7 @@ export const people = {
     tag: 'People',
     access: adminOnly,
     versioned: true,
-    params: idParams,
+    params: idParams<'person'>(),
     body: strictObject({
       name: line(120),
       roles: roleList(),
@@ -160,9 +160,9 @@ export const people = {
     summary: 'Enter a licence',
     tag: 'People',
     access: adminOnly,
-    params: idParams,
+    params: idParams<'person'>(),
     body: strictObject({
-      id: uuid().required(),
+      id: uuid<'licence'>().required(),
       kind: yup
         .string()
         .strict(true)
@@ -187,7 +187,7 @@ export const people = {
     tag: 'People',
     access: adminOnly,
     versioned: true,
-    params: idParams,
+    params: idParams<'licence'>(),
     body: strictObject({ number: line(40), issuedOn: localDate(), expiresOn: localDate() }).test(
       ...inOrder(
         'the licence expires before it is issued: check both dates',

@@ -23,7 +23,7 @@ export const conditions = [
 export type Condition = (typeof conditions)[number]
 
 export const customerSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'customer'>().required(),
   name: line(120).required(),
   contact: yup.string().defined(),
   phone: yup.string().defined(),
@@ -32,8 +32,8 @@ export const customerSchema = yup.object({
 export type Customer = yup.InferType<typeof customerSchema>
 
 export const siteSchema = yup.object({
-  id: uuid().required(),
-  customerId: uuid().required(),
+  id: uuid<'site'>().required(),
+  customerId: uuid<'customer'>().required(),
   customer: line(120).required(),
   name: line(120).required(),
   address: line(200).required(),
@@ -44,7 +44,7 @@ export const siteSchema = yup.object({
 export type Site = yup.InferType<typeof siteSchema>
 
 export const equipmentSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'equipment'>().required(),
   tag: line(40).required(),
   family: slug().required(),
   kind: line(30).required(),
@@ -77,7 +77,7 @@ export const equipmentSchema = yup.object({
 export type Equipment = yup.InferType<typeof equipmentSchema>
 
 const visitSummary = yup.object({
-  visitId: uuid().required(),
+  visitId: uuid<'visit'>().required(),
   plannedOn: localDate().required(),
   state: yup.string().required(),
   outcome: yup.string().nullable().defined(),
@@ -105,7 +105,7 @@ const editors = ['planner', 'administrator'] as const
 export const equipmentSorts = ['tag', '-tag', 'due', '-due', 'site', '-site'] as const
 
 const fields = {
-  siteId: uuid(),
+  siteId: uuid<'site'>(),
   tag: line(40),
   family: slug(),
   kind: line(30),
@@ -139,7 +139,7 @@ export const register = {
         .string()
         .strict(true)
         .oneOf(['overdue', 'soon'] as const),
-      site: uuid(),
+      site: uuid<'site'>(),
       sort: yup.string().strict(true).oneOf(equipmentSorts),
     }),
     response: page(equipmentSchema),
@@ -150,7 +150,7 @@ export const register = {
     summary: 'One piece of equipment',
     tag: 'Register',
     access: 'signed-in',
-    params: idParams,
+    params: idParams<'equipment'>(),
     response: equipmentSchema,
   }),
   history: endpoint({
@@ -159,7 +159,7 @@ export const register = {
     summary: 'Visits and readings of one piece of equipment, newest first',
     tag: 'Register',
     access: 'signed-in',
-    params: idParams,
+    params: idParams<'equipment'>(),
     response: list(visitSummary),
   }),
   createEquipment: endpoint({
@@ -170,7 +170,7 @@ export const register = {
     access: editors,
     body: strictObject({
       ...fields,
-      id: uuid().required(),
+      id: uuid<'equipment'>().required(),
       siteId: fields.siteId.required(),
       tag: fields.tag.required(),
       family: fields.family.required(),
@@ -192,7 +192,7 @@ export const register = {
     tag: 'Register',
     access: editors,
     versioned: true,
-    params: idParams,
+    params: idParams<'equipment'>(),
     body: strictObject(fields),
     response: equipmentSchema,
   }),
@@ -212,7 +212,7 @@ export const register = {
     tag: 'Register',
     access: editors,
     body: strictObject({
-      id: uuid().required(),
+      id: uuid<'customer'>().required(),
       name: line(120).required(),
       contact: prose(120),
       phone: prose(40),
@@ -225,7 +225,7 @@ export const register = {
     summary: 'Sites',
     tag: 'Register',
     access: 'signed-in',
-    query: strictObject({ q: searchWords, customer: uuid() }),
+    query: strictObject({ q: searchWords, customer: uuid<'customer'>() }),
     response: list(siteSchema),
   }),
   createSite: endpoint({
@@ -235,8 +235,8 @@ export const register = {
     tag: 'Register',
     access: editors,
     body: strictObject({
-      id: uuid().required(),
-      customerId: uuid().required(),
+      id: uuid<'site'>().required(),
+      customerId: uuid<'customer'>().required(),
       name: line(120).required(),
       address: line(200).required(),
       district: line(60).required(),

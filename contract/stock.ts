@@ -13,7 +13,7 @@ export const stockItemSchema = yup.object({
     .array(
       yup
         .object({
-          holderId: uuid().required(),
+          holderId: uuid<'person'>().required(),
           holder: yup.string().defined(),
           quantity: yup.number().integer().required(),
         })
@@ -40,9 +40,9 @@ export const stock = {
     tag: 'Stock',
     access: ['planner', 'administrator'],
     body: strictObject({
-      id: uuid().required(),
+      id: uuid<'stock-move'>().required(),
       number: line(60).required(),
-      holderId: uuid().required(),
+      holderId: uuid<'person'>().required(),
       change: integer(-500, 500).required(),
       reason: line(200).required(),
     }),

@@ -18,10 +18,10 @@ export type VisitStateName = (typeof visitStates)[number]
 const stationList = yup.array(yup.string<Station>().oneOf(stations).required()).required()
 
 export const visitRowSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'visit'>().required(),
   plannedOn: localDate().required(),
   purpose: yup.string().oneOf(purposes).required(),
-  technicianId: uuid().required(),
+  technicianId: uuid<'person'>().required(),
   technician: yup.string().required(),
   state: yup.string().oneOf(visitStates).required(),
   done: stationList,
@@ -35,14 +35,14 @@ export const visitRowSchema = yup.object({
 export type VisitRow = yup.InferType<typeof visitRowSchema>
 
 export const loggedEventSchema = yup.object({
-  id: uuid().required(),
+  id: uuid<'event'>().required(),
   kind: yup.string<EventKind>().oneOf(eventKinds).required(),
   payload: yup.mixed<object>().required(),
   /** Form of the payload; absent for the first. */
   version: yup.number(),
   deviceTime: yup.string().required(),
   deviceOffset: yup.number().required(),
-  personId: uuid().required(),
+  personId: uuid<'person'>().required(),
   personName: yup.string().required(),
   seq: yup.number().integer().required(),
   serverTime: yup.string().required(),
@@ -69,7 +69,10 @@ const attestedBody = strictObject({
   event: draftSchema.required(),
 })
 
-const photoParams = strictObject({ id: uuid().required(), photo: uuid().required() })
+const photoParams = strictObject({
+  id: uuid<'visit'>().required(),
+  photo: uuid<'photo'>().required(),
+})
 
 export const visits = {
   list: endpoint({
@@ -83,7 +86,7 @@ export const visits = {
       on: localDate(),
       before: localDate(),
       state: yup.string().strict(true).oneOf(visitStates),
-      technician: uuid(),
+      technician: uuid<'person'>(),
       scope: yup
         .string()
         .strict(true)
@@ -97,7 +100,7 @@ export const visits = {
     summary: 'A visit with its log',
     tag: 'Visits',
     access: 'signed-in',
-    params: idParams,
+    params: idParams<'visit'>(),
     response: visitSchema,
   }),
   plan: endpoint({
@@ -107,9 +110,9 @@ export const visits = {
     tag: 'Visits',
     access: ['planner', 'technician', 'administrator'],
     body: strictObject({
-      id: uuid().required(),
-      equipmentId: uuid().required(),
-      technicianId: uuid().required(),
+      id: uuid<'visit'>().required(),
+      equipmentId: uuid<'equipment'>().required(),
+      technicianId: uuid<'person'>().required(),
       plannedOn: localDate().required(),
       purpose: yup.string().strict(true).oneOf(purposes).required(),
       /** Of kinds that have a field test. */
@@ -123,11 +126,11 @@ export const visits = {
     summary: 'Append events to the log; sending the same event twice does no harm',
     tag: 'Visits',
     access: ['technician', 'reviewer', 'planner'],
-    params: idParams,
+    params: idParams<'visit'>(),
     body: strictObject({
       expected: eventCount,
       /** Who made the entries: they are taken under that name or not at all. */
-      as: uuid(),
+      as: uuid<'person'>(),
       events: yup.array(draftSchema.required()).strict(true).min(1).max(MOST_EVENTS).required(),
     }),
     response: list(loggedEventSchema),
@@ -138,7 +141,7 @@ export const visits = {
     summary: 'Sign a visit with drawn signature and password; issues the certificate',
     tag: 'Visits',
     access: ['technician'],
-    params: idParams,
+    params: idParams<'visit'>(),
     body: attestedBody,
     response: visitSchema,
   }),
@@ -148,7 +151,7 @@ export const visits = {
     summary: 'Correct an entry of a signed visit, by its tester with the password',
     tag: 'Visits',
     access: ['technician'],
-    params: idParams,
+    params: idParams<'visit'>(),
     body: attestedBody,
     response: visitSchema,
   }),

@@ -1,3 +1,4 @@
+import type { Id } from '../schema'
 import type { Library } from '../library'
 import { formatQuantity } from '../quantity'
 import type { Judgement } from '../rules'
@@ -77,7 +78,11 @@ export interface CertificatePayload {
   readonly signedAt: string
   /** SVG path in a box of 400 × 120; absent on a certificate that nobody signed by hand. */
   readonly signature?: string
-  readonly log: { readonly visitId: string; readonly events: number; readonly headHash: string }
+  readonly log: {
+    readonly visitId: Id<'visit'>
+    readonly events: number
+    readonly headHash: string
+  }
   readonly statement: string
 }
 
@@ -96,7 +101,7 @@ export interface Issue {
   readonly code: string
   readonly issuedAt: string
   readonly utility: string
-  readonly visitId: string
+  readonly visitId: Id<'visit'>
   readonly headHash: string
   readonly supersedes?: { readonly number: string; readonly reason: string }
   readonly corrections?: readonly CertifiedCorrection[]

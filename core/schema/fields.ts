@@ -32,13 +32,20 @@ function hasControlCharacter(text: string): boolean {
 }
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/
-export const uuid = () =>
-  yup.string().strict(true).typeError('must be a UUID').matches(UUID, 'must be a lower-case UUID')
+/** The id of one kind of thing: the compiler keeps a visit’s apart from a person’s. */
+export type Id<K extends string> = string extends K ? string : string & { readonly idOf?: K }
+
+export const uuid = <K extends string>() =>
+  yup
+    .string<Id<K>>()
+    .strict(true)
+    .typeError('must be a UUID')
+    .matches(UUID, 'must be a lower-case UUID')
 
 /** A short name of a thing in the library: lower-case words joined by hyphens. */
-export const slug = () =>
+export const slug = <K extends string = string>() =>
   yup
-    .string()
+    .string<Id<K>>()
     .strict(true)
     .matches(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'must be lower-case words joined by hyphens')
     .max(80)

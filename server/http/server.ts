@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import { join } from 'node:path'
 import type { Person } from '@uvanta/contract'
 import compression from 'compression'
@@ -24,7 +25,7 @@ import { bindVisits } from './routes/visits'
 
 declare module 'express-session' {
   interface SessionData {
-    personId: string
+    personId: Id<'person'>
   }
 }
 

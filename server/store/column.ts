@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import { DataTypes, type DataType } from 'sequelize'
 
 /** A column: what the database keeps, what Sequelize makes of it, and by `T` what a row holds. */
@@ -18,7 +19,8 @@ export interface Column<T = unknown> {
 
 const column = <T>(sql: string, type: DataType): Column<T> => ({ sql: `${sql} NOT NULL`, type })
 
-export const uuid = () => column<string>('UUID', DataTypes.UUID)
+/** The id of one kind of record. */
+export const uuid = <K extends string>() => column<Id<K>>('UUID', DataTypes.UUID)
 export const text = <T extends string = string>(length: number) =>
   column<T>(`VARCHAR(${length})`, DataTypes.STRING(length))
 export const hash = () => column<string>('CHAR(64)', DataTypes.STRING(64))

@@ -144,7 +144,7 @@ function springsBeforeOf({ kind, places, elements }: Layout, condition: Conditio
     // What is no check evens out both ways.
     return e.role === 'check' ? [on] : [on, { from: e.to, to: e.at, spring }]
   })
-  for (const _ of places) {
+  for (let turn = 0; turn < places.length; turn++) {
     for (const { from, to, spring } of ways) {
       const through = (lost[from] ?? Infinity) + spring
       if (through < (lost[to] ?? Infinity)) lost[to] = through

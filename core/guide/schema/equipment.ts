@@ -29,7 +29,7 @@ export const facings = ['up', 'down', 'left', 'right', 'opposite', 'in-line'] as
 export type Facing = (typeof facings)[number]
 
 export const partSchema = strictObject({
-  id: slug().required(),
+  id: slug<'part'>().required(),
   title: line(80).required(),
   /** How it is drawn. */
   shape: oneOf(partShapes).required(),
@@ -38,26 +38,26 @@ export const partSchema = strictObject({
   /** What people also call it, so that search finds either. */
   synonyms: yup.array(line(60).required()).strict(true),
   /** Parts that must be off before this one can come off, and go on after it. */
-  under: names(),
+  under: names<'part'>(),
   /** Zone that taking this part off opens. */
-  closes: slug(),
+  closes: slug<'zone'>(),
   /** Spring that pushes against it: its load must be relieved, or it comes off under control. */
-  spring: slug(),
+  spring: slug<'spring'>(),
   /** What it is made of, where a lubricant could attack it. */
   rubber: oneOf<Elastomer>(Object.keys(elastomers) as Elastomer[]),
   /** It can be put in the wrong way round: fitting it shows how it goes. */
   orient: yup.boolean().strict(true),
   /** Taking it off changes a setting. */
-  disturbs: slug(),
+  disturbs: slug<'adjustment'>(),
   /** It never gets lubricant: a face that must grip, a port that must stay clear. */
   dry: yup.boolean().strict(true),
   /** Heavy: slot with its mass. */
-  mass: slug(),
+  mass: slug<'slot'>(),
 })
 export type GuidePart = yup.InferType<typeof partSchema>
 
 export const kitItemSchema = strictObject({
-  id: slug().required(),
+  id: slug<'kit'>().required(),
   title: line(80).required(),
   count: integer(1, 200).required(),
   /** Spares that the kit carries on purpose. */
@@ -65,13 +65,16 @@ export const kitItemSchema = strictObject({
 })
 
 export const slotSchema = strictObject({
-  id: slug().required(),
+  id: slug<'slot'>().required(),
   title: line(80).required(),
   /** Kind of quantity; absent for a plain number or word. */
   dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames),
 })
 
-export const named = strictObject({ id: slug().required(), title: line(80).required() })
+const named = <K extends string>() =>
+  strictObject({ id: slug<K>().required(), title: line(80).required() })
+export const springSchema = named<'spring'>()
+export const adjustmentSchema = named<'adjustment'>()
 
 /** What flows through the equipment. */
 export const guideServices = ['water', 'gas', 'air', 'product'] as const
@@ -81,7 +84,7 @@ export type GuideService = (typeof guideServices)[number]
 export const lubricantServiceIds = Object.keys(lubricantServices) as LubricantService[]
 
 /** One of the ways a job is done; what it says of itself holds instead of what the guide says. */
-export const variantSchema = named.shape({
+export const variantSchema = named<'variant'>().shape({
   service: oneOf(guideServices),
   contact: oneOf(lubricantServiceIds),
   licence: slug(),
@@ -91,23 +94,23 @@ export const variantSchema = named.shape({
 
 /** A space that can hold pressure, what shuts it off and what vents it. */
 export const zoneSchema = strictObject({
-  id: slug().required(),
+  id: slug<'zone'>().required(),
   title: line(80).required(),
   /** Absent where only what feeds it shuts it off. */
-  shutBy: names(),
-  ventedBy: names().required(),
+  shutBy: names<'valve'>(),
+  ventedBy: names<'valve'>().required(),
   /** Vents that stay shut, since they are live. */
-  neverVentedBy: names(),
+  neverVentedBy: names<'valve'>(),
   /** Spaces that it feeds through the equipment: past a seat, through a pilot. They hold what they got. */
-  feeds: names(),
+  feeds: names<'zone'>(),
 })
 export type GuideZone = yup.InferType<typeof zoneSchema>
 
 export const fastenerSchema = strictObject({
-  id: slug().required(),
+  id: slug<'fastener'>().required(),
   title: line(80).required(),
   /** Part that they hold. */
-  holds: slug().required(),
+  holds: slug<'part'>().required(),
   /** Slot with their number, where they stand in a circle. */
-  count: slug(),
+  count: slug<'slot'>(),
 })

@@ -2,13 +2,14 @@ import * as yup from 'yup'
 import type { LubricantService } from '../../craft'
 import { integer, line, localDate, prose, slug, strictObject } from '../../schema'
 import {
+  adjustmentSchema,
   fastenerSchema,
   guideServices,
   kitItemSchema,
   lubricantServiceIds,
-  named,
   partSchema,
   slotSchema,
+  springSchema,
   variantSchema,
   zoneSchema,
 } from './equipment'
@@ -39,8 +40,8 @@ export const guideSchema = strictObject({
   parts: yup.array(partSchema.required()).strict(true).min(1).required(),
   zones: yup.array(zoneSchema.required()).strict(true),
   fasteners: yup.array(fastenerSchema.required()).strict(true),
-  springs: yup.array(named.required()).strict(true),
-  adjustments: yup.array(named.required()).strict(true),
+  springs: yup.array(springSchema.required()).strict(true),
+  adjustments: yup.array(adjustmentSchema.required()).strict(true),
   kit: yup.array(kitItemSchema.required()).strict(true),
   slots: yup.array(slotSchema.required()).strict(true),
   /** Protective gear. */

@@ -43,7 +43,7 @@ export const commonShape = {
   never: prose(300),
   hazard: prose(300),
   /** Variants in which the step is done; all when absent. */
-  only: refs(),
+  only: refs<'variant'>(),
   /** Findings under which it is done: part → verdicts. */
   when: yup.mixed<Readonly<Record<string, readonly string[]>>>(),
   school: yup.array(noteOption.required()).strict(true).min(2),
@@ -65,7 +65,7 @@ export const commonShape = {
   /** Named step from which the work is taken up again when the check fails. */
   redoFrom: ref(),
   /** A figure of the spec sheet that the step shows. */
-  slot: ref(),
+  slot: ref<'slot'>(),
   /** Done with the air on, where hands otherwise stay out. */
   withAir: yup.boolean().strict(true),
   /** What is unlike the first time, where a sub-guide is gone through again. */

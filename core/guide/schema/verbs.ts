@@ -25,8 +25,8 @@ export const verb = <O extends yup.Schema, F extends yup.ObjectShape = Record<ne
 const flag = () => yup.boolean().strict(true)
 
 const tightenTo = strictObject({
-  torque: slug(),
-  ceiling: slug(),
+  torque: slug<'slot'>(),
+  ceiling: slug<'slot'>(),
   turn: line(60),
   snug: flag(),
   effect: line(120),
@@ -75,16 +75,16 @@ export const leafVerbs = {
       otherwise: line(200).required('is missing: where to go when the precondition does not hold'),
     },
   }),
-  snapshot: verb(ref(), { refers: { object: ['adjustment'] } }),
-  restore: verb(ref(), { refers: { object: ['adjustment'] } }),
-  isolate: verb(ref(), { fields: { speed } }),
-  reopen: verb(ref(), {
+  snapshot: verb(ref<'adjustment'>(), { refers: { object: ['adjustment'] } }),
+  restore: verb(ref<'adjustment'>(), { refers: { object: ['adjustment'] } }),
+  isolate: verb(ref<'valve'>(), { fields: { speed } }),
+  reopen: verb(ref<'valve'>(), {
     fields: { speed, degree: oneOf(['crack', 'half', 'full'] as const) },
   }),
-  vent: verb(refs()),
-  shut: verb(refs()),
-  prove: verb(ref(), { refers: { object: ['zone'] } }),
-  relieve: verb(ref(), { refers: { object: ['spring'] } }),
+  vent: verb(refs<'valve'>()),
+  shut: verb(refs<'valve'>()),
+  prove: verb(ref<'zone'>(), { refers: { object: ['zone'] } }),
+  relieve: verb(ref<'spring'>(), { refers: { object: ['spring'] } }),
   mark: verb(ref()),
   match: verb(ref()),
   photograph: verb(line(120)),
@@ -92,7 +92,7 @@ export const leafVerbs = {
   power: verb(oneOf(['on', 'off'] as const)),
   liftIn: verb(ref()),
   liftOut: verb(ref()),
-  loosen: verb(ref(), {
+  loosen: verb(ref<'fastener'>(), {
     fields: {
       /** Fasteners that come last, or stay part-threaded, in words. */
       lastOnes: line(120),
@@ -100,17 +100,17 @@ export const leafVerbs = {
     },
     refers: { object: ['fastener'] },
   }),
-  remove: verb(ref(), {
+  remove: verb(ref<'part'>(), {
     fields: {
       /** Part with which it may have come away already; else it stayed behind. */
-      mayComeWith: ref(),
+      mayComeWith: ref<'part'>(),
       controlled: flag(),
       keepFor: oneOf(['refit', 'discard', 'warranty'] as const),
     },
     refers: { object: ['part'], mayComeWith: ['part'] },
   }),
-  discard: verb(ref(), { refers: { object: ['part'] } }),
-  inspect: verb(ref(), {
+  discard: verb(ref<'part'>(), { refers: { object: ['part'] } }),
+  inspect: verb(ref<'part'>(), {
     fields: {
       defects: yup
         .array(line(40).required())
@@ -129,8 +129,8 @@ export const leafVerbs = {
     },
     refers: { object: ['part'] },
   }),
-  clean: verb(ref(), { refers: { object: ['part'] } }),
-  lubricate: verb(ref(), {
+  clean: verb(ref<'part'>(), { refers: { object: ['part'] } }),
+  lubricate: verb(ref<'part'>(), {
     fields: {
       with: oneOf<Lubricant>(Object.keys(lubricants) as Lubricant[]).required(
         'is missing: which lubricant',
@@ -140,7 +140,7 @@ export const leafVerbs = {
     refers: { object: ['part'] },
   }),
   /** Part or fasteners that get a compound on their thread or edge. */
-  treat: verb(ref(), {
+  treat: verb(ref<'part' | 'fastener'>(), {
     fields: {
       compound: oneOf<Compound>(Object.keys(compounds) as Compound[]).required(
         'is missing: thread-lock, anti-seize or assembly',
@@ -149,26 +149,26 @@ export const leafVerbs = {
     },
     refers: { object: ['part', 'fastener'] },
   }),
-  renew: verb(ref(), {
+  renew: verb(ref<'part'>(), {
     fields: {
       /** Kit item that takes the part’s place. */
-      from: ref().required('is missing: the kit item that takes its place'),
+      from: ref<'kit'>().required('is missing: the kit item that takes its place'),
       ...oriented,
     },
     refers: { object: ['part'], from: ['kit'] },
   }),
-  fit: verb(ref(), { fields: oriented, refers: { object: ['part'] } }),
-  tighten: verb(ref(), {
+  fit: verb(ref<'part'>(), { fields: oriented, refers: { object: ['part'] } }),
+  tighten: verb(ref<'fastener'>(), {
     fields: {
       to: tightenTo.required('is missing: a torque, a ceiling, a turn, snug, or an effect'),
       pattern: oneOf(['cross', 'pairs-first', 'even', 'none'] as const),
       untilNoneMoves: flag(),
-      rounds: ref(),
+      rounds: ref<'slot'>(),
     },
     refers: { object: ['fastener'], rounds: ['slot'] },
   }),
-  set: verb(ref(), { refers: { object: ['adjustment'] } }),
-  hold: verb(ref(), { refers: { object: ['slot'] } }),
+  set: verb(ref<'adjustment'>(), { refers: { object: ['adjustment'] } }),
+  hold: verb(ref<'slot'>(), { refers: { object: ['slot'] } }),
   count: verb(line(80), {
     fields: {
       measure: oneOf(['grooves'] as const),
@@ -181,7 +181,7 @@ export const leafVerbs = {
   trial: verb(line(200), { fields: { measure: oneOf(['throws'] as const) } }),
   test: verb(line(200)),
   temporary: verb(line(200), { fields: { expires: flag() } }),
-  include: verb(ref(), {
+  include: verb(ref<'sub-guide'>(), {
     fields: {
       parameters: yup.mixed<Readonly<Record<string, string>>>(),
       /** A sub-guide for each of a set: one map of parameters a member. */

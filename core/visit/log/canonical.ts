@@ -1,3 +1,4 @@
+import type { Id } from '../../schema'
 import canonicalize from 'canonicalize'
 import type { VisitEvent } from './events'
 
@@ -12,7 +13,7 @@ export function canonicalJson(value: unknown): string {
 }
 
 /** The bytes whose SHA-256 is the hash of an event: the previous hash, then the event itself. */
-export function chainInput(previousHash: string, visitId: string, event: VisitEvent): string {
+export function chainInput(previousHash: string, visitId: Id<'visit'>, event: VisitEvent): string {
   const { hash: _, ...said } = event
   return canonicalJson({ previousHash, visitId, event: said })
 }

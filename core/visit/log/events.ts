@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { instant, integer, strictObject, uuid } from '../../schema'
+import { instant, integer, strictObject, uuid, type Id } from '../../schema'
 import type { Kind } from './kind'
 import { closingKinds } from './kinds/closing'
 import { fieldTestKinds } from './kinds/fieldTest'
@@ -29,7 +29,7 @@ interface DraftOf<K extends EventKind> {
 }
 
 interface LoggedOf<K extends EventKind> extends DraftOf<K> {
-  readonly personId: string
+  readonly personId: Id<'person'>
   readonly personName: string
   /** From 1; absent while it waits to be sent. */
   readonly seq?: number
@@ -44,7 +44,7 @@ export type EventDraft<K extends EventKind = EventKind> = { [P in K]: DraftOf<P>
 export type VisitEvent<K extends EventKind = EventKind> = { [P in K]: LoggedOf<P> }[K]
 
 export const draftSchema = strictObject({
-  id: uuid().required(),
+  id: uuid<'event'>().required(),
   kind: yup.string<EventKind>().strict(true).oneOf(eventKinds).required(),
   payload: yup.mixed<object>().required(),
   version: integer(1, 99),

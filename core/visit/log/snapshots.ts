@@ -14,7 +14,7 @@ import {
 
 /** What of the equipment a visit is about, as the register had it when the visit was planned. */
 export const equipmentSnapshot = strictObject({
-  id: uuid().required(),
+  id: uuid<'equipment'>().required(),
   tag: line(40).required(),
   family: slug().required(),
   kind: line(30).required(),
@@ -68,7 +68,7 @@ export const channelSnapshot = strictObject({
 
 /** An instrument as the register had it when a test was begun. */
 export const instrumentSnapshot = strictObject({
-  id: uuid().required(),
+  id: uuid<'gauge'>().required(),
   tag: line(40).required(),
   serial: line(60).required(),
   channels: yup.array(channelSnapshot.required()).strict(true).min(1).max(16).required(),
@@ -80,7 +80,7 @@ export type InstrumentSnapshot = yup.InferType<typeof instrumentSnapshot>
 
 /** A differential gauge as it was written down while it was the only kind of instrument. */
 export const oneGauge = strictObject({
-  id: uuid().required(),
+  id: uuid<'gauge'>().required(),
   tag: line(40).required(),
   serial: line(60).required(),
   ...accuracy,

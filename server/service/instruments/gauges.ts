@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { Gauge, Person } from '@uvanta/contract'
 import type { App } from '../../context'
 import type { CalibrationRow, GaugeRow } from '../../store/tables'
@@ -93,7 +94,7 @@ export async function changeGauge(
 export async function addCalibration(
   app: App,
   actor: Person,
-  gaugeId: string,
+  gaugeId: Id<'gauge'>,
   input: Omit<CalibrationRow, 'gaugeId'>,
 ): Promise<Gauge> {
   const gauge = await readGauge(app, gaugeId)

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import { hash, verify } from '@node-rs/argon2'
 import type { Licence, Person, Role } from '@uvanta/contract'
 import type { App } from '../../context'
@@ -38,7 +39,7 @@ export async function signIn(
 
 export async function checkPassword(
   app: App,
-  personId: string,
+  personId: Id<'person'>,
   password: string,
   address: string,
 ): Promise<void> {
@@ -157,7 +158,7 @@ export async function changePerson(
 export async function addLicence(
   app: App,
   actor: Person,
-  personId: string,
+  personId: Id<'person'>,
   input: Omit<LicenceRow, 'personId' | 'version'>,
 ): Promise<Person> {
   await readPerson(app, personId)

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { Equipment, Person, Site } from '@uvanta/contract'
 import { familyOf, type Library, NotInLibrary, programmeOf } from '@uvanta/core/library'
 import { addDays, lawfulUntil } from '@uvanta/core/programme'
@@ -135,7 +136,7 @@ export async function createEquipment(
   return readEquipment(app, input.id)
 }
 
-const neverTested = (equipmentId: string, dueOn: string): EquipmentStatusRow => ({
+const neverTested = (equipmentId: Id<'equipment'>, dueOn: string): EquipmentStatusRow => ({
   equipmentId,
   condition: 'never-tested',
   dueOn,

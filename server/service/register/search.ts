@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { Equipment, equipmentSorts } from '@uvanta/contract'
 import { keptCursor } from '../paging'
 
@@ -16,8 +17,8 @@ export interface EquipmentQuery {
 /** A row of the register with its site and customer, before it is nested. */
 export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint' | 'lawfulUntil'> & {
   readonly setPoint: string | Equipment['setPoint']
-  readonly siteId: string
-  readonly customerId: string
+  readonly siteId: Id<'site'>
+  readonly customerId: Id<'customer'>
   readonly customer: string
   readonly siteName: string
   readonly address: string

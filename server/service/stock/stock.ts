@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { Person, StockItem } from '@uvanta/contract'
 import { appended, type FoldedLog, stockChanges, type VisitEvent } from '@uvanta/core/visit'
 import { col, fn } from 'sequelize'
@@ -13,7 +14,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
     attributes: ['number', 'holderId', [fn('SUM', col('change')), 'quantity']],
     group: ['number', 'holderId'],
     raw: true,
-  })) as unknown as { number: string; holderId: string; quantity: string | number }[]
+  })) as unknown as { number: string; holderId: Id<'person'>; quantity: string | number }[]
   const people = await app.db.people.findAll({ where: { id: rows.map((r) => r.holderId) } })
   const names = new Map(people.map((p) => [p.id, p.name]))
   const held = (number: string) =>
@@ -55,7 +56,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
 export async function moveStock(
   app: App,
   actor: Person,
-  input: { id: string; number: string; holderId: string; change: number; reason: string },
+  input: { id: string; number: string; holderId: Id<'person'>; change: number; reason: string },
 ): Promise<StockItem[]> {
   if (!(await app.db.stockMoves.findByPk(input.id))) {
     const holder = await readPerson(app, input.holderId)

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { Person } from '@uvanta/contract'
 import { InvalidInput } from '@uvanta/core/schema'
 import {
@@ -29,7 +30,7 @@ const CLOCK_AHEAD_HOURS = 26
 export async function appendEvents(
   app: App,
   actor: Person,
-  visitId: string,
+  visitId: Id<'visit'>,
   expected: number,
   drafts: readonly EventDraft[],
 ): Promise<VisitEvent[]> {

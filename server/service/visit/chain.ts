@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import { createHash } from 'node:crypto'
 import type { Person } from '@uvanta/contract'
 import { chainInput, type EventDraft, type VisitEvent } from '@uvanta/core/visit'
@@ -10,7 +11,7 @@ const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 export async function appendRows(
   app: App,
   actor: Pick<Person, 'id' | 'name'>,
-  visitId: string,
+  visitId: Id<'visit'>,
   head: { count: number; headHash: string },
   drafts: readonly EventDraft[],
   transaction: Transaction,
@@ -43,10 +44,10 @@ export async function appendRows(
 
 /** The events as they will stand in the log, without writing them. */
 export function chained(
-  visitId: string,
+  visitId: Id<'visit'>,
   head: { count: number; headHash: string },
   drafts: readonly EventDraft[],
-  stamp: { personId: string; personName: string; serverTime: string },
+  stamp: { personId: Id<'person'>; personName: string; serverTime: string },
 ): VisitEvent[] {
   let { headHash } = head
   return drafts.map((draft, index) => {
@@ -56,5 +57,5 @@ export function chained(
   })
 }
 
-export const hashOf = (previous: string, visitId: string, event: VisitEvent): string =>
+export const hashOf = (previous: string, visitId: Id<'visit'>, event: VisitEvent): string =>
   sha256(chainInput(previous, visitId, event))

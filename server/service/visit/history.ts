@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { VisitSummary } from '@uvanta/contract'
 import { foldVisit, runNames, type VisitEvent } from '@uvanta/core/visit'
 import type { App } from '../../context'
@@ -5,7 +6,10 @@ import { readEquipment } from '../register/equipment'
 import { toEvent } from './log'
 
 /** Visits to one piece of equipment with the readings that stood at their end, newest first. */
-export async function equipmentHistory(app: App, equipmentId: string): Promise<VisitSummary[]> {
+export async function equipmentHistory(
+  app: App,
+  equipmentId: Id<'equipment'>,
+): Promise<VisitSummary[]> {
   await readEquipment(app, equipmentId)
   const visits = await app.db.visits.findAll({
     where: { equipmentId },

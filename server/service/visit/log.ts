@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { VisitEvent } from '@uvanta/core/visit'
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
@@ -6,7 +7,7 @@ import type { VisitEventRow } from '../../store/tables'
 /** The log of a visit, in order. */
 export async function readEvents(
   app: App,
-  visitId: string,
+  visitId: Id<'visit'>,
   transaction?: Transaction,
 ): Promise<VisitEvent[]> {
   const rows = await app.db.visitEvents.findAll({

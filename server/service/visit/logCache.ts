@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { FoldedLog, VisitEvent } from '@uvanta/core/visit'
 
 /**
@@ -12,12 +13,12 @@ export class LogCache {
   /** @param mostBytes how much may be kept; whatever was used longest ago goes first */
   constructor(private readonly mostBytes: number) {}
 
-  get(visitId: string, count: number, headHash: string): FoldedLog | undefined {
+  get(visitId: Id<'visit'>, count: number, headHash: string): FoldedLog | undefined {
     const { log } = this.logs.get(visitId) ?? {}
     return log?.events.length === count && log.events.at(-1)?.hash === headHash ? log : undefined
   }
 
-  put(visitId: string, log: FoldedLog): void {
+  put(visitId: Id<'visit'>, log: FoldedLog): void {
     const kept = this.logs.get(visitId)
     const known = kept && log.events[kept.log.events.length - 1] === kept.log.events.at(-1)
     const added = known ? log.events.slice(kept.log.events.length) : log.events
@@ -31,7 +32,7 @@ export class LogCache {
     }
   }
 
-  private forget(visitId: string): void {
+  private forget(visitId: Id<'visit'>): void {
     this.bytes -= this.logs.get(visitId)?.bytes ?? 0
     this.logs.delete(visitId)
   }

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import { appended, emptyLog, type FoldedLog, type VisitEvent } from '@uvanta/core/visit'
 import { Transaction } from 'sequelize'
 import type { App } from '../../context'
@@ -33,7 +34,7 @@ const metAnother = (error: unknown): boolean =>
  */
 export async function inLog(
   app: App,
-  visitId: string,
+  visitId: Id<'visit'>,
   work: (log: OpenLog) => Promise<FoldedLog>,
 ): Promise<VisitEvent[]> {
   for (let attempt = 1; ; attempt++) {
@@ -47,7 +48,7 @@ export async function inLog(
 
 async function once(
   app: App,
-  visitId: string,
+  visitId: Id<'visit'>,
   work: (log: OpenLog) => Promise<FoldedLog>,
 ): Promise<VisitEvent[]> {
   const { before, after } = await app.db.sequelize.transaction(

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { Person } from '@uvanta/contract'
 import type { App } from '../../context'
 import { forbidden, notFound, ServiceError } from '../errors'
@@ -16,7 +17,7 @@ function imageType(content: Buffer): string | null {
 export async function keepPhoto(
   app: App,
   actor: Person,
-  visitId: string,
+  visitId: Id<'visit'>,
   id: string,
   content: unknown,
 ): Promise<void> {
@@ -47,7 +48,7 @@ export async function keepPhoto(
   })
 }
 
-export async function readPhoto(app: App, actor: Person, visitId: string, id: string) {
+export async function readPhoto(app: App, actor: Person, visitId: Id<'visit'>, id: string) {
   const visit = await app.db.visits.findByPk(visitId)
   const photo = await app.db.photos.findByPk(id)
   if (!visit || photo?.visitId !== visitId) throw notFound('photograph')

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { Person, Visit } from '@uvanta/contract'
 import type { EventDraft } from '@uvanta/core/visit'
 import type { App } from '../../context'
@@ -13,7 +14,7 @@ import { readVisit } from './visits'
 export async function signVisit(
   app: App,
   actor: Person,
-  visitId: string,
+  visitId: Id<'visit'>,
   input: { expected: number; password: string; event: EventDraft; address: string },
 ): Promise<Visit> {
   if (input.event.kind !== 'signed') {
@@ -51,7 +52,7 @@ export async function signVisit(
 export async function correctSigned(
   app: App,
   actor: Person,
-  visitId: string,
+  visitId: Id<'visit'>,
   input: { expected: number; password: string; event: EventDraft; address: string },
 ): Promise<Visit> {
   await checkPassword(app, actor.id, input.password, input.address)
@@ -63,7 +64,7 @@ export async function correctSigned(
 export async function correctAttested(
   app: App,
   actor: Person,
-  visitId: string,
+  visitId: Id<'visit'>,
   expected: number,
   event: EventDraft,
 ): Promise<void> {

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { AnyQuantity } from '@uvanta/core/quantity'
 import type { Person, Visit, VisitRow } from '@uvanta/contract'
 import { NotInLibrary, pinsInForce, testPlanOf } from '@uvanta/core/library'
@@ -108,8 +109,8 @@ export async function planVisit(
   actor: Person,
   input: {
     id: string
-    equipmentId: string
-    technicianId: string
+    equipmentId: Id<'equipment'>
+    technicianId: Id<'person'>
     plannedOn: string
     purpose: PayloadOf<'planned'>['purpose']
     rulePack?: string | undefined
@@ -138,7 +139,7 @@ export async function planVisit(
 async function planPayload(
   app: App,
   input: {
-    equipmentId: string
+    equipmentId: Id<'equipment'>
     plannedOn: string
     purpose: PayloadOf<'planned'>['purpose']
     rulePack?: string | undefined
@@ -191,8 +192,8 @@ function packFor(app: App, kind: string, chosen: string | undefined) {
 export async function insertPlanned(
   app: App,
   actor: Pick<Person, 'id' | 'name'>,
-  visitId: string,
-  technicianId: string,
+  visitId: Id<'visit'>,
+  technicianId: Id<'person'>,
   payload: PayloadOf<'planned'>,
   transaction: Transaction,
 ): Promise<void> {

@@ -16,19 +16,19 @@ import { type RowOf, table } from '../table'
 export const certificate = table(
   'certificate',
   {
-    id: key(uuid()),
+    id: key(uuid<'certificate'>()),
     number: unique(text(40)),
     year: int(),
     serial: int(),
     code: unique(text(60)),
-    visitId: belongsTo(uuid(), 'visit', 'visit', 'certificates'),
-    equipmentId: uuid(),
+    visitId: belongsTo(uuid<'visit'>(), 'visit', 'visit', 'certificates'),
+    equipmentId: uuid<'equipment'>(),
     issuedAt: moment(),
     outcome: text(20),
     tag: text(40),
     site: text(120),
     technician: text(120),
-    supersedes: nullable(uuid()),
+    supersedes: nullable(uuid<'certificate'>()),
     payload: longText(),
     jws: longText(),
   },
@@ -39,10 +39,10 @@ export type CertificateRow = RowOf<typeof certificate>
 export const certificateStatus = table(
   'certificate_status',
   {
-    certificateId: belongsTo(key(uuid()), 'certificate', 'certificate', 'status'),
+    certificateId: belongsTo(key(uuid<'certificate'>()), 'certificate', 'certificate', 'status'),
     state: text<'current' | 'superseded' | 'void'>(12),
     reason: nullable(text(500)),
-    supersededBy: nullable(uuid()),
+    supersededBy: nullable(uuid<'certificate'>()),
     changedAt: moment(),
     changedBy: nullable(text(120)),
   },
@@ -51,7 +51,7 @@ export const certificateStatus = table(
 export type CertificateStatusRow = RowOf<typeof certificateStatus>
 
 export const certificatePdf = table('certificate_pdf', {
-  certificateId: belongsTo(key(uuid()), 'certificate', 'certificate', 'pdf'),
+  certificateId: belongsTo(key(uuid<'certificate'>()), 'certificate', 'certificate', 'pdf'),
   pdf: blob(),
 })
 

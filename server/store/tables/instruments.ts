@@ -13,7 +13,7 @@ import {
 import { type RowOf, table } from '../table'
 
 export const gauge = table('gauge', {
-  id: key(uuid()),
+  id: key(uuid<'gauge'>()),
   tag: unique(text(40)),
   serial: text(60),
   maker: text(80),
@@ -28,8 +28,8 @@ export const gauge = table('gauge', {
 export type GaugeRow = RowOf<typeof gauge>
 
 export const calibration = table('calibration', {
-  id: key(uuid()),
-  gaugeId: belongsTo(uuid(), 'gauge', 'gauge', 'calibrations'),
+  id: key(uuid<'calibration'>()),
+  gaugeId: belongsTo(uuid<'gauge'>(), 'gauge', 'gauge', 'calibrations'),
   calibratedOn: day(),
   validUntil: day(),
   certificate: text(60),

@@ -7,7 +7,7 @@ export const audit = table(
   {
     id: counted(),
     at: moment(),
-    personId: nullable(uuid()),
+    personId: nullable(uuid<'person'>()),
     person: text(120),
     action: text(80),
     subject: text(200),

@@ -16,7 +16,7 @@ import {
 import { type RowOf, table } from '../table'
 
 export const person = table('person', {
-  id: key(uuid()),
+  id: key(uuid<'person'>()),
   username: unique(text(40)),
   name: text(120),
   roles: json<Role[]>(),
@@ -27,8 +27,8 @@ export const person = table('person', {
 export type PersonRow = RowOf<typeof person>
 
 export const licence = table('licence', {
-  id: key(uuid()),
-  personId: belongsTo(uuid(), 'person', 'person', 'licences'),
+  id: key(uuid<'licence'>()),
+  personId: belongsTo(uuid<'person'>(), 'person', 'person', 'licences'),
   kind: text(80),
   number: text(40),
   issuedOn: day(),

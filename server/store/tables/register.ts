@@ -17,7 +17,7 @@ import { type RowOf, table } from '../table'
 export const customer = table(
   'customer',
   {
-    id: key(uuid()),
+    id: key(uuid<'customer'>()),
     name: text(120),
     contact: withDefault(text(120), ''),
     phone: withDefault(text(40), ''),
@@ -30,8 +30,8 @@ export type CustomerRow = RowOf<typeof customer>
 export const site = table(
   'site',
   {
-    id: key(uuid()),
-    customerId: belongsTo(uuid(), 'customer', 'customer', 'sites'),
+    id: key(uuid<'site'>()),
+    customerId: belongsTo(uuid<'customer'>(), 'customer', 'customer', 'sites'),
     name: text(120),
     address: text(200),
     district: text(60),
@@ -45,8 +45,8 @@ export type SiteRow = RowOf<typeof site>
 export const equipment = table(
   'equipment',
   {
-    id: key(uuid()),
-    siteId: belongsTo(uuid(), 'site', 'site', 'equipment'),
+    id: key(uuid<'equipment'>()),
+    siteId: belongsTo(uuid<'site'>(), 'site', 'site', 'equipment'),
     tag: unique(text(40)),
     family: text(80),
     kind: text(30),
@@ -75,12 +75,12 @@ export type EquipmentRow = RowOf<typeof equipment>
 export const equipmentStatus = table(
   'equipment_status',
   {
-    equipmentId: belongsTo(key(uuid()), 'equipment', 'equipment', 'status'),
+    equipmentId: belongsTo(key(uuid<'equipment'>()), 'equipment', 'equipment', 'status'),
     condition: text<Condition>(20),
     dueOn: nullable(day()),
     lastTestedOn: nullable(day()),
     repairBy: nullable(day()),
-    lastVisitId: nullable(uuid()),
+    lastVisitId: nullable(uuid<'visit'>()),
   },
   { keys: ['INDEX (due_on, equipment_id)', 'INDEX (`condition`, equipment_id)'] },
 )

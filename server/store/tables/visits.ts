@@ -23,16 +23,16 @@ import { type RowOf, table } from '../table'
 export const visit = table(
   'visit',
   {
-    id: key(uuid()),
-    equipmentId: belongsTo(uuid(), 'equipment', 'subject', 'visits'),
-    technicianId: belongsTo(uuid(), 'person', 'technician', 'visits'),
+    id: key(uuid<'visit'>()),
+    equipmentId: belongsTo(uuid<'equipment'>(), 'equipment', 'subject', 'visits'),
+    technicianId: belongsTo(uuid<'person'>(), 'person', 'technician', 'visits'),
     plannedOn: day(),
     purpose: text(30),
     state: text<VisitStateName>(20),
     done: json<Station[]>(),
     skipped: json<Station[]>(),
     outcome: nullable(text(20)),
-    certificateId: nullable(uuid()),
+    certificateId: nullable(uuid<'certificate'>()),
     certificateNumber: nullable(text(40)),
     /** Equipment as it was when the visit was planned. */
     equipment: json<object>(),
@@ -52,12 +52,12 @@ export type VisitTableRow = RowOf<typeof visit>
 export const visitEvent = table(
   'visit_event',
   {
-    visitId: belongsTo(key(uuid()), 'visit', 'visit', 'events'),
+    visitId: belongsTo(key(uuid<'visit'>()), 'visit', 'visit', 'events'),
     seq: key(int()),
-    id: unique(uuid()),
+    id: unique(uuid<'event'>()),
     kind: text<EventKind>(40),
     payload: longText(),
-    personId: uuid(),
+    personId: uuid<'person'>(),
     personName: text(120),
     deviceTime: text(30),
     deviceOffset: int(),
@@ -73,11 +73,11 @@ export type VisitEventRow = RowOf<typeof visitEvent>
 export const photo = table(
   'photo',
   {
-    id: key(uuid()),
-    visitId: belongsTo(uuid(), 'visit', 'visit', 'photos'),
+    id: key(uuid<'photo'>()),
+    visitId: belongsTo(uuid<'visit'>(), 'visit', 'visit', 'photos'),
     mime: text(40),
     content: blob(),
-    personId: uuid(),
+    personId: uuid<'person'>(),
     at: moment(),
   },
   { keys: ['INDEX (visit_id)'], appendOnly: true },

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import type { EventDraft } from '@uvanta/core/visit'
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 
@@ -5,8 +6,8 @@ import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
 export interface WaitingEntry {
   /** That of the event; ids are made in the order of time. */
   readonly id: string
-  readonly visitId: string
-  readonly personId: string
+  readonly visitId: Id<'visit'>
+  readonly personId: Id<'person'>
   readonly personName: string
   readonly draft: EventDraft
   /** Id of the first entry that the same press wrote; absent in rows from before. */
@@ -16,7 +17,7 @@ export interface WaitingEntry {
 /** A photograph that is not on the server yet. */
 export interface WaitingPhoto {
   readonly id: string
-  readonly visitId: string
+  readonly visitId: Id<'visit'>
   /** Absent in rows from before it was written down. */
   readonly personId?: string
   readonly content: Blob
@@ -58,7 +59,7 @@ export function openDevice() {
 }
 
 interface OldRow {
-  readonly visitId: string
+  readonly visitId: Id<'visit'>
   readonly drafts: readonly EventDraft[]
 }
 
@@ -68,7 +69,7 @@ interface OldRow {
  */
 export const outbox = {
   /** What waits for a visit, oldest first, of whomever. */
-  async read(visitId: string): Promise<WaitingEntry[]> {
+  async read(visitId: Id<'visit'>): Promise<WaitingEntry[]> {
     const rows = await (await openDevice()).getAllFromIndex('entries', 'visit', visitId)
     return rows.sort((a, b) => a.id.localeCompare(b.id))
   },

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import { api } from '@uvanta/contract'
 import { ApiProblem, send, urlOf } from '@/api/client'
 import { openDevice, type WaitingPhoto } from './outbox'
@@ -11,7 +12,7 @@ export const photoOutbox = {
     return (await (await openDevice()).get('photos', id))?.content
   },
   /** Sends what a person took for a visit. @throws ApiProblem when the server does not take one */
-  async flush(visitId: string, personId: string): Promise<void> {
+  async flush(visitId: Id<'visit'>, personId: Id<'person'>): Promise<void> {
     const db = await openDevice()
     for (const photo of await db.getAllFromIndex('photos', 'visit', visitId)) {
       if ((photo.personId ?? personId) !== personId) continue

@@ -1,3 +1,4 @@
+import type { Id } from '@uvanta/core/schema'
 import { api, type Visit } from '@uvanta/contract'
 import type { EventDraft, VisitEvent } from '@uvanta/core/visit'
 import { ref, type Ref, shallowRef, type ShallowRef } from 'vue'
@@ -23,7 +24,7 @@ interface Desk {
   readonly owner: Ref<{ readonly id: string } | null>
   /** Whether whoever made the entries is the one signed in. */
   readonly ownerIsHere: () => boolean
-  readonly sendPhotos: (visitId: string) => Promise<void>
+  readonly sendPhotos: (visitId: Id<'visit'>) => Promise<void>
   readonly forget: (ids: Iterable<string>) => Promise<void>
 }
 

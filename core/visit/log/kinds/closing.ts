@@ -6,7 +6,7 @@ import { kind } from '../kind'
 export const closingKinds = {
   correction: kind(
     strictObject({
-      of: uuid().required(),
+      of: uuid<'event'>().required(),
       why: prose(500).required(),
       withdraw: yup.boolean().strict(true).required(),
       payload: yup.mixed<object>(),
@@ -15,9 +15,12 @@ export const closingKinds = {
     }),
   ),
   /** Somebody who does not measure asks the tester to correct an entry. */
-  'correction-asked': kind(strictObject({ of: uuid().required(), why: prose(500).required() }), {
-    by: 'office',
-  }),
+  'correction-asked': kind(
+    strictObject({ of: uuid<'event'>().required(), why: prose(500).required() }),
+    {
+      by: 'office',
+    },
+  ),
   stopped: kind(strictObject({ reason: prose(500).required() }), { by: 'office' }),
   signed: kind(
     strictObject({
@@ -35,7 +38,7 @@ export const closingKinds = {
   ),
   'certificate-issued': kind(
     strictObject({
-      certificateId: uuid().required(),
+      certificateId: uuid<'certificate'>().required(),
       number: line(40).required(),
       supersedes: line(40),
     }),
@@ -44,7 +47,7 @@ export const closingKinds = {
   /** The reviewer declared a certificate of this visit void. */
   'certificate-voided': kind(
     strictObject({
-      certificateId: uuid().required(),
+      certificateId: uuid<'certificate'>().required(),
       number: line(40).required(),
       reason: prose(500).required(),
     }),

@@ -146,7 +146,7 @@ export const visitKinds = {
   ),
   photo: kind(
     strictObject({
-      photoId: uuid().required(),
+      photoId: uuid<'photo'>().required(),
       station: station().required(),
       caption: line(160).required(),
       /** The guide’s step it belongs to. */
