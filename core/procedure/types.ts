@@ -35,6 +35,8 @@ interface RecordFields {
 }
 
 const recordSchema = strictObject({
+  /** The line on which it is recorded; the main one when absent. */
+  line: slug(),
   item: slug().required(),
   ask: yup
     .string()
@@ -113,17 +115,9 @@ export const procedureSchema = strictObject({
   ...head,
   steps: yup.array(stepSchema.required()).strict(true).min(1).required(),
 })
-type Written = yup.InferType<typeof procedureSchema>
-export type StepRecord = NonNullable<Written['steps'][number]['record']> & {
-  /** The line beside the main one on which the step was taken over. */
-  readonly line?: string
-}
-export interface ProcedureStep extends Omit<Written['steps'][number], 'record'> {
-  readonly record?: StepRecord | undefined
-}
-export interface Procedure extends Omit<Written, 'steps'> {
-  readonly steps: readonly ProcedureStep[]
-}
+export type Procedure = yup.InferType<typeof procedureSchema>
+export type ProcedureStep = Procedure['steps'][number]
+export type StepRecord = NonNullable<ProcedureStep['record']>
 
 /** A procedure as its file says it: steps, and steps taken over from other procedures. */
 export const procedureFileSchema = strictObject({

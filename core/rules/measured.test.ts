@@ -293,7 +293,7 @@ describe('an item of a pack', () => {
     expect(faultsOf({ ...about, basis: 'band', from: bar('2'), to: bar('1') })).toMatch(/band runs/)
     expect(faultsOf({ ...about, basis: 'percent', of: 'set-point' })).toMatch(/“below”, “above”/)
     expect(faultsOf({ ...about, basis: 'limit', atLeast: bar('1'), accept: ['a'] })).toMatch(
-      /remove what is not known here: accept/,
+      /has no field “accept”/,
     )
     expect(faultsOf({ ...about, basis: 'answer' })).toMatch(/accept/)
     expect(faultsOf({ ...about, basis: 'difference', atLeast: bar('1') })).toMatch(/minuend/)

@@ -16,7 +16,7 @@ export class InvalidInput extends ExplainedError {
     const [what = '', todo] = message.split(/: (?=[a-z])/, 2)
     super(
       'invalid-input',
-      `${path ? `“${path}” ` : ''}${what}${more}.`,
+      `${path ? `“${path}”` : 'This'} ${what}${more}.`,
       todo ? `${todo.charAt(0).toUpperCase()}${todo.slice(1)}.` : 'Change it and send it again.',
     )
   }

@@ -6,9 +6,7 @@ import { dimensionTitles, type Dimension, isUnitOf, parseDisplayed, unitsOf } fr
 export function strictObject<S extends yup.ObjectShape>(shape: S) {
   return yup
     .object(shape)
-    .noUnknown(
-      ({ unknown }: { unknown?: string }) => `remove what is not known here: ${unknown ?? ''}`,
-    )
+    .noUnknown(({ unknown }: { unknown?: string }) => `has no field “${unknown ?? ''}”: remove it`)
     .strict(true)
     .typeError('must be an object with named fields')
 }
