@@ -40,7 +40,7 @@ test('kits that came in are on the van they were put on', async ({ page }) => {
   await dialog.getByRole('button', { name: 'Enter' }).click()
   await expect(row.getByText(String(before + 2), { exact: true })).toBeVisible()
   await page.getByLabel('Search').fill('nothing of that name')
-  await expect(page.getByText('No kit found')).toBeVisible()
+  await expect(page.getByText('Nothing fits')).toBeVisible()
 })
 
 test('what the workbench says goes on the record of a visit', async ({ page }) => {

@@ -40,7 +40,7 @@ async function giveFigures(page: Page): Promise<void> {
   for (let left = await ask.count(); left > 0; left--) {
     await ask.first().getByLabel('Value').fill('8')
     await button(page, 'Keep it').first().click()
-    await expect(ask.first().getByText('where it comes from')).toBeVisible()
+    await expect(ask.first().getByText('Where from is missing')).toBeVisible()
     await ask.first().getByLabel('Where from').fill('Sheet of maker B, page 4, 2024')
     await ask.first().getByRole('button', { name: 'Keep it' }).click()
     await expect(ask).toHaveCount(left - 1)

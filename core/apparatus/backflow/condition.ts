@@ -58,3 +58,9 @@ export function faultsAfter(
     (f) => f.element !== element || (service === 'cleaned' && !cleanable.includes(f.fault)),
   )
 }
+
+export type FaultFinder = (element: string, fault: FaultKind) => number
+export const faultFinder =
+  (faults: readonly Fault[]): FaultFinder =>
+  (element, fault) =>
+    faults.find((f) => f.element === element && f.fault === fault)?.severity ?? 0

@@ -6,10 +6,8 @@ import {
   currentStation,
   decide,
   draftOf,
-  emptyLog,
   type EventDraft,
   type EventKind,
-  type FoldedLog,
   foldVisit,
   type PayloadOf,
   type Refusal,
@@ -26,6 +24,7 @@ import { outbox, type WaitingEntry } from './outbox'
 import { photoOutbox } from './photoOutbox'
 import type { Sendable } from './pieces'
 import { useSession } from './session'
+import { carriedOn } from './carriedOn'
 import { visitSending } from './visitSending'
 
 const NOT_KEPT =
@@ -282,17 +281,6 @@ export const useVisit = defineStore('visit', () => {
     sign,
   }
 })
-
-/** The log that events fold to; when they only grew, what was folded before is carried on. */
-function carriedOn(events: () => readonly VisitEvent[]) {
-  let before: FoldedLog = emptyLog
-  return computed(() => {
-    const now = events()
-    const grew = before.events.every((e, n) => e === now[n])
-    before = grew ? appended(before, now.slice(before.events.length)) : appended(emptyLog, now)
-    return before
-  })
-}
 
 const unsentProblem = (why: string) => ({
   type: 'urn:uvanta:problem:not-sent-yet',
