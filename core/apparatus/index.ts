@@ -5,6 +5,7 @@ export {
   type Element,
   elementLabel,
   movableElements,
+  lineOf,
   onLine,
   type Place,
   portsOf,

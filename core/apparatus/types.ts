@@ -80,3 +80,7 @@ export function elementLabel({ elements, bench }: Apparatus, id: string): string
 
 /** Names on a line beside the main one carry its prefix, so that one procedure serves both. */
 export const onLine = (line: string, id: string): string => (line === 'main' ? id : `${line}-${id}`)
+
+/** The line whose prefix `onLine` gave to a name. Procedures that are in force keep no other trace of it. */
+export const lineOf = ({ lines }: Pick<Apparatus, 'lines'>, id: string): string =>
+  lines.find((line) => id.startsWith(onLine(line, ''))) ?? 'main'

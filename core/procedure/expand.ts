@@ -80,7 +80,6 @@ function besideMain(step: ProcedureStep, line: string, bench: readonly string[])
       ? {
           record: {
             ...step.record,
-            line,
             item: onLine(line, step.record.item),
             title: `${words} ${lower(step.record.title)}`,
           },

@@ -35,8 +35,6 @@ interface RecordFields {
 }
 
 const recordSchema = strictObject({
-  /** The line on which it is recorded; the main one when absent. */
-  line: slug(),
   item: slug().required(),
   ask: yup
     .string()

@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon'
 import * as yup from 'yup'
+import './locale'
 import { dimensionTitles, type Dimension, isUnitOf, parseDisplayed, unitsOf } from '../quantity'
 
 /** An object that takes what it names and nothing else. */

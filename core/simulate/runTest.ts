@@ -1,5 +1,5 @@
 import { fineGauge, type GaugeNature, GaugeResponse } from '../instrument'
-import { onLine } from '../apparatus'
+import { apparatusOf, lineOf, onLine } from '../apparatus'
 import type { SiteModel } from '../apparatus/backflow'
 import { actionsOf, type Procedure, type ProcedureStep, type StepRecord } from '../procedure'
 import { convertValue, roundTo, unitDefinition } from '../quantity'
@@ -129,9 +129,13 @@ class Bench {
     return { item: record.item, answer: chosen?.id ?? '', label: chosen?.label ?? '' }
   }
 
+  private lineOf({ item }: StepRecord): string {
+    return lineOf(apparatusOf(this.site.layout.kind) ?? { lines: [] }, item)
+  }
+
   private observe(record: StepRecord, before: Before): boolean {
     const { site } = this
-    const { line = 'main' } = record
+    const line = this.lineOf(record)
     switch (record.observe) {
       case 'water-stops':
         return this.waterStops()
@@ -225,7 +229,7 @@ class Bench {
   private readOpening(record: StepRecord): number {
     const ids = this.site.layout.elements
       .filter((e) => e.role === 'relief' || e.role === 'air-inlet')
-      .filter((e) => e.line === (record.line ?? 'main'))
+      .filter((e) => e.line === this.lineOf(record))
       .map((e) => e.id)
     const open = () => {
       const { running, lifted } = this.site.seen()

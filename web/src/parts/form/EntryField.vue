@@ -1,17 +1,20 @@
 <script setup lang="ts" generic="V">
 import { useField } from 'vee-validate'
-import { computed, useId, useTemplateRef } from 'vue'
+import { computed, useAttrs, useId, useTemplateRef } from 'vue'
 import type { FieldLook } from './formField'
 
 /**
  * One labelled entry. With a name it belongs to the form around it, is checked by that form’s schema
  * and says what is wrong with it; without one it only holds what is typed.
  */
+defineOptions({ inheritAttrs: false })
 const props = withDefaults(defineProps<FieldLook & { name?: string; fault?: string }>(), {
   kind: 'line',
 })
 const model = defineModel<V>()
 const id = useId()
+/** Place and size are the field’s; everything else that is said belongs to its control. */
+const { class: klass, ...rest } = useAttrs()
 const { value, errorMessage } = useField<V | undefined>(() => props.name ?? id, undefined, {
   standalone: props.name === undefined,
   syncVModel: props.name === undefined,
@@ -49,7 +52,7 @@ defineExpose({ focus: () => control.value?.focus?.() })
 </script>
 
 <template>
-  <div class="entry-field">
+  <div class="entry-field" :class="klass">
     <fieldset v-if="kind === 'checks'">
       <legend class="form-label">{{ label }}</legend>
       <BFormCheckboxGroup v-model="checked as string[]" :options="[...(options ?? [])]" />
@@ -93,6 +96,7 @@ defineExpose({ focus: () => control.value?.focus?.() })
       />
       <BFormInput
         v-else
+        v-bind="rest"
         :id="id"
         ref="control"
         v-model="shown"
@@ -113,6 +117,11 @@ defineExpose({ focus: () => control.value?.focus?.() })
 </template>
 
 <style scoped>
+.check {
+  min-height: 48px;
+  padding-top: 0.75rem;
+}
+
 .fault {
   color: var(--fail);
   margin: 0.25rem 0 0;

@@ -62,6 +62,7 @@ if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.f
     <form
       v-if="search || filters.length > 0"
       class="filters"
+      :class="{ alone: filters.length === 0 }"
       role="search"
       @submit.prevent="toFirst"
     >
@@ -113,7 +114,8 @@ if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.f
         <tbody>
           <tr v-for="row in items" :key="rowKey(row)" :class="{ leads: to }" @click="open(row)">
             <td v-for="c in columns" :key="c.key" :class="c.look">
-              <slot :name="c.key" :row="row">{{ cell(row, c.key) }}</slot>
+              <slot v-if="$slots[c.key]" :name="c.key" :row="row" />
+              <template v-else>{{ cell(row, c.key) }}</template>
             </td>
           </tr>
         </tbody>
@@ -143,6 +145,11 @@ if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.f
   grid-template-columns: minmax(14rem, 2fr) repeat(auto-fit, minmax(9rem, 1fr));
   gap: 0.6rem;
   margin-bottom: 1rem;
+}
+
+.alone {
+  grid-template-columns: minmax(0, 30rem) auto;
+  justify-content: start;
 }
 
 th button {

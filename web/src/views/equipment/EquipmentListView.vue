@@ -118,6 +118,7 @@ const to = (e: Equipment) => ({ name: 'equipment', params: { id: e.id } })
 }
 
 .tag {
+  white-space: nowrap;
   font-size: 1.0625rem;
   font-weight: 600;
 }
