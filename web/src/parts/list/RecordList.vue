@@ -32,7 +32,7 @@ const props = withDefaults(
   }>(),
   { filters: () => [], search: '', none: '', order: '' },
 )
-defineSlots<Record<string, (scope: { row: T }) => unknown>>()
+defineSlots<Record<string, ((scope: { row: T }) => unknown) | undefined>>()
 const router = useRouter()
 const list = useList<T>(props.load, () => props.filters)
 const { items, next, loading, loaded, problem, words, chosen, narrowed } = list
