@@ -1,4 +1,5 @@
 export * from './elements'
 export { FluidError } from './fluidError'
+export { lift, Passage, passageLaw } from './laws'
 export * from './medium'
 export { FluidModel } from './model'

@@ -3,12 +3,16 @@ import { boltPattern } from './boltPattern'
 import { CannotCompute } from '../errors'
 import type { Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
+import { decayLeak } from './decayLeak'
 import { judgeBackflowTest } from './judgeBackflowTest'
 import { isolationPlan, zones } from './isolation'
 import { lubricantAdvice } from './lubricantAdvice'
 import { glandFit, identifyOring } from './orings'
 import { proveGuide } from './proveGuide'
+import { reliefCapacity } from './reliefCapacity'
+import { seatLeakage } from './seatLeakage'
 import { simulateAssembly } from './simulateAssembly'
+import { sizeGasFlow } from './sizeGasFlow'
 import { throwSymmetry } from './throwSymmetry'
 import { torqueSetting } from './torqueSetting'
 
@@ -19,13 +23,17 @@ export const computations: readonly Computation[] = [
   analyseTrace,
   boltPattern,
   convertQuantity,
+  decayLeak,
   glandFit,
   identifyOring,
   isolationPlan,
   judgeBackflowTest,
   lubricantAdvice,
   proveGuide,
+  reliefCapacity,
+  seatLeakage,
   simulateAssembly,
+  sizeGasFlow,
   throwSymmetry,
   torqueSetting,
   zones,
