@@ -5,6 +5,7 @@ import type { Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
 import { decayLeak } from './decayLeak'
 import { judgeBackflowTest } from './judgeBackflowTest'
+import { judgeStrokeTest } from './judgeStrokeTest'
 import { isolationPlan, zones } from './isolation'
 import { lubricantAdvice } from './lubricantAdvice'
 import { glandFit, identifyOring } from './orings'
@@ -28,6 +29,7 @@ export const computations: readonly Computation[] = [
   identifyOring,
   isolationPlan,
   judgeBackflowTest,
+  judgeStrokeTest,
   lubricantAdvice,
   proveGuide,
   reliefCapacity,

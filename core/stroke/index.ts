@@ -1,0 +1,1 @@
+export { judgeStroke, type StrokeAsked } from './strokeTest'
