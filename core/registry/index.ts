@@ -14,6 +14,7 @@ import { reliefCapacity } from './reliefCapacity'
 import { seatLeakage } from './seatLeakage'
 import { simulateAssembly } from './simulateAssembly'
 import { sizeGasFlow } from './sizeGasFlow'
+import { sizeWaterFlow } from './sizeWaterFlow'
 import { throwSymmetry } from './throwSymmetry'
 import { torqueSetting } from './torqueSetting'
 
@@ -36,6 +37,7 @@ export const computations: readonly Computation[] = [
   seatLeakage,
   simulateAssembly,
   sizeGasFlow,
+  sizeWaterFlow,
   throwSymmetry,
   torqueSetting,
   zones,

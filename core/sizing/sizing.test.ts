@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { convertValue } from '../quantity'
-import { decayLeak, gasFlow, reliefCapacity, seatAllowance } from '.'
+import { decayLeak, gasFlow, reliefCapacity, seatAllowance, waterFlow } from '.'
 
 const psig = (value: number) => convertValue('gaugePressure', value, 'psi', 'kPa')
 const scfh = (sm3h: number) => convertValue('gasFlow', sm3h, 'sm³/h', 'scfh')
@@ -169,5 +169,37 @@ describe('what a seat may leak, IEC 60534-4', () => {
     expect(() => seatAllowance({ leakageClass: 'II' })).toThrow(/rated flow/)
     expect(() => seatAllowance({ leakageClass: 'V', portIn: 2 })).toThrow(/drop/)
     expect(() => seatAllowance({ leakageClass: 'VI', portIn: 12 })).toThrow(/1 to 8 in/)
+  })
+})
+
+describe('water through a valve', () => {
+  const asked = { cv: 10, inletKpa: psig(100), outletKpa: psig(75), temperatureK: 293.15 }
+  it('of Cv 10 at 25 psi of drop is 50 gpm', () => {
+    expect(waterFlow(asked).m3h).toBeCloseTo(convertValue('liquidFlow', 50, 'gpm', 'm³/h'), 9)
+  })
+  it('knows what boils: 2.34 kPa at 20 °C, 101.3 kPa at 100 °C', () => {
+    expect(waterFlow(asked).vapourKpa).toBeCloseTo(2.34, 1)
+    expect(waterFlow({ ...asked, temperatureK: 373.15 }).vapourKpa).toBeCloseTo(101.3, 0)
+    const hot = { ...asked, inletKpa: 100, outletKpa: -60, temperatureK: 370 }
+    expect([waterFlow(hot).flashes, waterFlow(asked).flashes]).toEqual([true, false])
+  })
+  it('comes nearer to cavitation with more drop and with warmer water', () => {
+    const sigma = (more: object) => waterFlow({ ...asked, ...more }).sigma ?? Infinity
+    expect(sigma({ outletKpa: 0 })).toBeLessThan(sigma({}))
+    expect(sigma({ temperatureK: 353.15 })).toBeLessThan(sigma({}))
+    expect(sigma({ outletKpa: 0 })).toBeCloseTo((psig(100) + 101.325 - 2.34) / psig(100), 2)
+  })
+  it('is held against the index of the sheet, and against none where there is none', () => {
+    const of = (sigmaIncipient?: number) =>
+      waterFlow({ ...asked, outletKpa: 0, ...(sigmaIncipient ? { sigmaIncipient } : {}) }).cavitates
+    expect([of(2), of(1.05), of()]).toEqual([true, false, null])
+    expect(waterFlow({ ...asked, outletKpa: psig(100) })).toMatchObject({ m3h: 0, sigma: null })
+  })
+  it('refuses what flows backwards and what is ice or steam', () => {
+    const refused = (more: object) => () => waterFlow({ ...asked, ...more })
+    expect(refused({ outletKpa: 800 })).toThrow(
+      expect.objectContaining({ code: 'flows-backwards' }),
+    )
+    expect(refused({ temperatureK: 260 })).toThrow(expect.objectContaining({ code: 'not-liquid' }))
   })
 })
