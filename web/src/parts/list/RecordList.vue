@@ -144,7 +144,7 @@ if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.f
   display: grid;
   grid-template-columns: minmax(14rem, 2fr) repeat(auto-fit, minmax(9rem, 1fr));
   gap: 0.6rem;
-  margin-bottom: 1rem;
+  margin: 0.75rem 0 1rem;
 }
 
 .alone {
