@@ -24,9 +24,9 @@ export interface Reading {
   /** Height of the gauge above the port, m, for a hose open to air. */
   readonly gaugeAbovePortM?: number
   /** Standard deviation of a streamed plateau, in `unit`. */
-  readonly deviation?: number
+  readonly deviation?: number | undefined
   /** How fast the needle still moved, in `unit` a minute, negative when it fell. */
-  readonly driftPerMinute?: number
+  readonly driftPerMinute?: number | undefined
 }
 
 export interface Answer {

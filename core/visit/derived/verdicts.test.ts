@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import type { Requirement } from '../../rules'
 import { Job, shippedLibrary } from '../../testing'
 import {
   draftOf,
@@ -31,9 +32,9 @@ class Behind {
   constructor(job: Job) {
     this.events = [...job.events]
   }
-  add<K extends EventKind>(kind: K, payload: PayloadOf<K>): this {
+  add<K extends EventKind>(kind: K, payload: PayloadOf<K>, clock = '10:00'): this {
     const id = `018f0000-0000-7000-8001-${String(this.events.length).padStart(12, '0')}`
-    const about = { id, deviceTime: '2026-06-01T10:00:00.000Z', deviceOffset: 0 }
+    const about = { id, deviceTime: `2026-06-01T${clock}:00.000Z`, deviceOffset: 0 }
     this.events.push({ ...draftOf(kind, payload, about), personId: 'p', personName: 'P' })
     return this
   }
@@ -55,6 +56,19 @@ const check1 = (value: string, more: Partial<PayloadOf<'reading'>> = {}) =>
     source: 'typed',
     ...more,
   }) as const
+const about = ({
+  id,
+  title,
+  requirement,
+}: {
+  id: string
+  title: string
+  requirement: Requirement
+}) => ({
+  id,
+  title,
+  requirement,
+})
 const startOf = (job: Job) => job.events.at(-1)?.payload as PayloadOf<'test-started'>
 
 describe('of a reading the verdict knows', () => {
@@ -115,6 +129,54 @@ describe('of a test the verdict knows', () => {
     const linePressure = { dimension: 'gaugePressure', value: '6', unit: 'psi' } as const
     expect(begunWith({ linePressure }).item('check-1')?.reason).toMatch(/line pressure of 6 psi/)
     expect(begunWith({}).item('check-1')?.reason).not.toMatch(/line pressure/)
+  })
+})
+
+describe('of the equipment the verdict knows', () => {
+  it('its nominal values, of which a reading may be held to a percentage', () => {
+    const library = {
+      ...shippedLibrary,
+      rulePacks: shippedLibrary.rulePacks.map((pack) => ({
+        ...pack,
+        tests: pack.tests.map((t) => ({
+          ...t,
+          items: t.items.map((i) =>
+            i.id === 'check-1'
+              ? ({ ...about(i), basis: 'percent', of: 'set-point', below: 10, above: 10 } as const)
+              : i,
+          ),
+        })),
+      })),
+    }
+    const judged = (nominals: { name: 'set-point'; value: object }[]) => {
+      const behind = new Behind(RP().startTest('as-found')).add('reading', check1('7.2'))
+      const [planned, ...rest] = behind.events as [VisitEvent<'planned'>, ...VisitEvent[]]
+      const equipment = {
+        ...planned.payload.equipment,
+        nominals,
+      } as typeof planned.payload.equipment
+      const events = [{ ...planned, payload: { ...planned.payload, equipment } }, ...rest]
+      const verdict = verdictOf(foldVisit(events as VisitEvent[]), 'as-found', library)
+      const item = verdict?.items.find((i) => i.id === 'check-1')
+      return item?.limit
+    }
+    const set = (value: string) => [
+      { name: 'set-point' as const, value: { dimension: 'differential', value, unit: 'psi' } },
+    ]
+    // The end that is nearer to 7.2 psid: 10 % over 7, 10 % over 5, and none without a set point.
+    expect([judged(set('7.0')), judged(set('5.0')), judged([])]).toEqual(['7.7', '5.5', undefined])
+  })
+  it('when it was repaired last: what was read before is no longer true', () => {
+    const leftAt = (clock: string) => {
+      const job = RP().startTest('as-found')
+      return new Behind(job)
+        .add('repair', { text: 'Check 1 cleaned', parts: [] }, '09:30')
+        .add('test-started', { ...startOf(job), run: 'as-left' })
+        .add('reading', { ...check1('7.2'), run: 'as-left' }, clock)
+        .item('check-1', 'as-left')
+    }
+    expect(leftAt('09:00')?.reason).toMatch(/stamped earlier than the repair/)
+    expect(leftAt('10:00')?.reason).not.toMatch(/stamped/)
   })
 })
 

@@ -50,8 +50,8 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
             ),
           }
         : {}),
-      ...(r.deviation === undefined ? {} : { deviation: r.deviation }),
-      ...(r.driftPerMinute === undefined ? {} : { driftPerMinute: r.driftPerMinute }),
+      deviation: r.deviation,
+      driftPerMinute: r.driftPerMinute,
     })),
     answers: run.answers.map(({ item, answer, label, at }) => ({
       item,
