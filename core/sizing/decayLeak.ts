@@ -19,7 +19,7 @@ export interface DecayLeak {
   readonly leakMlMin: number
   /** Expanded, k = 2. */
   readonly expandedMlMin: number
-  readonly outcome: 'tight' | 'leaks' | 'too-short-to-tell'
+  readonly outcome: 'tight' | 'leaks' | 'fed' | 'too-short-to-tell'
   readonly says: string
 }
 
@@ -63,6 +63,14 @@ export function decayLeak(asked: DecayAsked): DecayLeak {
       expandedMlMin,
       outcome: 'too-short-to-tell',
       says: `Too short to tell: ${figures}. Hold it longer, or read the pressure more finely.`,
+    }
+  // What fills is fed past a valve, and a leak may hide behind it: never taken for tight.
+  if (leakMlMin < -expandedMlMin)
+    return {
+      leakMlMin,
+      expandedMlMin,
+      outcome: 'fed',
+      says: `It fills rather than leaks: ${figures}. Look what feeds it, shut that, and hold it again.`,
     }
   const tight = leakMlMin <= allowedMlMin
   return { leakMlMin, expandedMlMin, outcome: tight ? 'tight' : 'leaks', says: `${figures}.` }

@@ -128,6 +128,10 @@ describe('a pressure that falls in a shut-in space', () => {
     const cooled = { ...hold, last: { kpa: 200 * (283.15 / 288.15), kelvin: 283.15 } }
     expect(decayLeak(cooled).leakMlMin).toBeCloseTo(0, 9)
   })
+  it('that rises instead is fed, and never tight', () => {
+    const fed = decayLeak({ ...hold, last: { kpa: 201, kelvin: 288.15 } })
+    expect([fed.outcome, fed.leakMlMin < 0]).toEqual(['fed', true])
+  })
   it('tells nothing where the uncertainty exceeds the allowance, and more when held longer', () => {
     const short = { ...hold, pressureU: 1, allowedMlMin: 20, last: { kpa: 199.9, kelvin: 288.15 } }
     expect(decayLeak(short).outcome).toBe('too-short-to-tell')

@@ -62,7 +62,7 @@ function plain(kind: AssemblyKind): Layout {
 
 /** The bypass leaves the main body before check 1 and comes back after check 2, through its meter. */
 function detector(kind: 'RPDA' | 'DCDA'): Layout {
-  const relief = kind === 'RPDA'
+  const { relief } = kindTraits[kind]
   const main = twoChecks('main', relief, { from: 'inlet', to: 'outlet' })
   const bypass = twoChecks('bypass', relief, { from: 'body-1', to: 'bypass-meter-in' })
   const meterIn: Place = { id: 'bypass-meter-in', label: 'Bypass before the meter', line: 'bypass' }

@@ -144,7 +144,7 @@ export const useVisit = defineStore('visit', () => {
     } catch (error) {
       if (!(error instanceof InvalidInput)) throw error
       return {
-        why: `This entry does not fit: ${error.message}.`,
+        why: `This entry does not fit: ${error.why}`,
         remedy: 'Mend it, then record it.',
       }
     }
