@@ -78,7 +78,7 @@ function inShape(corrected: VisitEvent): VisitEvent | Refusal {
   } catch (error) {
     if (!(error instanceof InvalidInput)) throw error
     return refuse(
-      `The corrected entry does not fit: ${error.message}.`,
+      `The corrected entry does not fit: ${error.why}`,
       'Mend it and send it again.',
     )
   }
