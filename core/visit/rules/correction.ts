@@ -77,10 +77,7 @@ function inShape(corrected: VisitEvent): VisitEvent | Refusal {
     return checkDraft(corrected)
   } catch (error) {
     if (!(error instanceof InvalidInput)) throw error
-    return refuse(
-      `The corrected entry does not fit: ${error.why}`,
-      'Mend it and send it again.',
-    )
+    return refuse(`The corrected entry does not fit: ${error.why}`, 'Mend it and send it again.')
   }
 }
 
