@@ -32,7 +32,10 @@ test('a whole RP test with streamed readings: at most 20 presses, nothing typed,
   await hands.press('Zero is proved – open up')
   await hands.press('Opened and inspected')
   await page.getByLabel('What was done').fill('Grit on the disc of check 1, wiped clean.')
-  await page.getByLabel('Check 1: done').selectOption('cleaned')
+  await page
+    .getByRole('group', { name: 'Cleaned or renewed' })
+    .getByLabel('Check 1')
+    .selectOption('cleaned')
   await hands.press('Record the repair')
   await hands.press('Rebuilt – tray empty')
   await hands.press('Back under pressure, no leaks')

@@ -78,7 +78,9 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await carryOut(page)
   await expect(tray(page)).toContainText('Empty')
   await expect(page.getByLabel('What was done')).toHaveValue(/Cleaned: Soft face 1/)
-  await expect(page.getByLabel('Check 1: done')).toHaveValue('cleaned')
+  await expect(
+    page.getByRole('group', { name: 'Cleaned or renewed' }).getByLabel('Check 1'),
+  ).toHaveValue('cleaned')
   await button(page, 'Rebuilt – tray empty').click()
   await expect(page.getByText('The kit is not accounted for').first()).toBeVisible()
   await page.getByLabel('Soft face: left over').fill('1')
@@ -206,10 +208,11 @@ test('a detector assembly leaves with a rubber turned over: permitted by name, u
   await button(page, 'Enter a filled form').click()
   const form = page.locator('form.filled')
   for (const select of await form.locator('select[data-field]').all())
-    await select.selectOption({ index: 0 })
-  for (const input of await form.locator('.pair > input[data-field]').all()) {
-    const bypass = (await input.getAttribute('id'))?.includes('bypass')
-    await input.fill(bypass ? '1.6' : '2.2')
+    await select.selectOption({ index: 1 })
+  const readings = form.locator('.entry-field:not(.beside):has(input[data-field])')
+  for (const reading of await readings.all()) {
+    const bypass = (await reading.innerText()).includes('Bypass')
+    await reading.locator('input').fill(bypass ? '1.6' : '2.2')
   }
   await button(page, 'Record the form').click()
   await button(page, 'Finish the test').click()

@@ -69,6 +69,7 @@ defineExpose({ focus: () => control.value?.focus?.() })
       <label class="form-label" :class="{ 'visually-hidden': quiet }" :for="id">{{ label }}</label>
       <BFormSelect
         v-if="kind === 'choice'"
+        v-bind="rest"
         :id="id"
         ref="control"
         v-model="chosen"

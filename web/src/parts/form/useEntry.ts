@@ -1,6 +1,6 @@
 import { toTypedSchema } from '@vee-validate/yup'
 import { useForm } from 'vee-validate'
-import { ref } from 'vue'
+import { nextTick, ref } from 'vue'
 import type * as yup from 'yup'
 
 /**
@@ -28,7 +28,11 @@ export function useEntry<T extends object>(
     ({ results }) => {
       const whole = (results as Readonly<Record<string, { readonly errors?: string[] }>>)['']
       together.value = whole?.errors?.[0] ?? ''
+      // The first of them may lie outside of what is seen.
+      void nextTick(() => document.querySelector<HTMLElement>('.entry-field .is-invalid')?.focus())
     },
   )
-  return { values: form.values, submit, together, reset: form.resetForm }
+  /** What is entered so far; any of it may still be missing. */
+  const values = form.values as Readonly<Partial<T>>
+  return { values, submit, together, reset: form.resetForm, set: form.setFieldValue }
 }

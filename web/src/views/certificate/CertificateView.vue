@@ -7,6 +7,7 @@ import { ApiProblem, call, fileUrl } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
 import LinkButton from '@/parts/LinkButton.vue'
+import ReasonForm from '@/parts/form/ReasonForm.vue'
 import CertificateSheet from '@/parts/CertificateSheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
@@ -23,7 +24,6 @@ useTitle(() => value.value?.number)
 const payload = computed(() => value.value?.payload as CertificatePayload | undefined)
 
 const asking = ref<'void' | 'supersede' | null>(null)
-const reason = ref('')
 const refused = ref<ApiProblem | null>(null)
 const dialog = computed({
   get: () => asking.value !== null,
@@ -31,15 +31,14 @@ const dialog = computed({
 })
 
 function ask(what: 'void' | 'supersede') {
-  reason.value = ''
   refused.value = null
   asking.value = what
 }
 
-async function carryOut() {
+async function carryOut(reason: string) {
   refused.value = null
   try {
-    const given = { params: { id: props.id }, body: { reason: reason.value } }
+    const given = { params: { id: props.id }, body: { reason } }
     const result =
       asking.value === 'void'
         ? await call(api.certificates.void, given)
@@ -112,17 +111,17 @@ async function carryOut() {
           A new certificate is issued from the corrected log; this one stays on record as
           superseded.
         </p>
-        <form novalidate @submit.prevent="carryOut">
-          <label class="form-label" for="state-reason">Why</label>
-          <BFormInput id="state-reason" v-model="reason" />
+        <ReasonForm
+          label="Why"
+          :action="asking === 'void' ? 'Declare it void' : 'Replace it'"
+          :variant="asking === 'void' ? 'outline-danger' : 'primary'"
+          @given="carryOut"
+        >
           <ProblemNote :problem="refused" />
-          <div class="actions mt-3">
-            <BButton type="submit" :variant="asking === 'void' ? 'outline-danger' : 'primary'">{{
-              asking === 'void' ? 'Declare it void' : 'Replace it'
-            }}</BButton>
+          <template #beside>
             <BButton variant="link" @click="asking = null">Leave it</BButton>
-          </div>
-        </form>
+          </template>
+        </ReasonForm>
       </BModal>
     </template>
   </div>

@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import type { Refusal } from '@uvanta/core/visit'
-import { computed, reactive, ref, shallowRef } from 'vue'
+import { line, prose } from '@uvanta/core/schema'
+import { computed, ref, shallowRef } from 'vue'
+import { object } from 'yup'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useVisit } from '@/stores/visit'
@@ -9,8 +13,6 @@ import StationFrame from './StationFrame.vue'
 const store = useVisit()
 const refusal = shallowRef<Refusal | null>(null)
 const differs = ref(false)
-const seen = reactive({ serial: '', reason: '' })
-const message = ref('')
 
 const equipment = computed(() => store.visit?.equipment)
 const identity = computed(() => store.state.identity)
@@ -24,14 +26,21 @@ function confirm() {
   ])
 }
 
-function mismatch(decision: 'carry-on' | 'stop') {
-  message.value = ''
-  if (!seen.serial.trim() || !seen.reason.trim()) {
-    message.value = 'Give the serial on the plate and why it differs.'
-    return
-  }
-  const reason = seen.reason.trim()
-  const seenSerial = seen.serial.trim()
+const decision = ref<'carry-on' | 'stop'>('carry-on')
+const { submit } = useEntry(
+  object({
+    seenSerial: line(60).required('is missing: give it as it stands there'),
+    reason: prose(500).required('is missing'),
+  }),
+  {},
+  ({ seenSerial, reason }) => mismatch(seenSerial.trim(), reason.trim(), decision.value),
+)
+function decide(on: 'carry-on' | 'stop') {
+  decision.value = on
+  return submit()
+}
+
+function mismatch(seenSerial: string, reason: string, decision: 'carry-on' | 'stop') {
   const stopped = `Not the equipment of this visit (serial ${seenSerial}): ${reason}`
   refusal.value = store.recordAll([
     ['identity', { outcome: 'mismatch', seenSerial, decision, reason }],
@@ -83,28 +92,22 @@ function mismatch(decision: 'carry-on' | 'stop') {
           >The plate differs</BButton
         >
       </div>
-      <form v-else class="differs" novalidate @submit.prevent="mismatch('carry-on')">
-        <div>
-          <label class="form-label" for="seen-serial">Serial on the plate</label>
-          <BFormInput id="seen-serial" v-model="seen.serial" class="mono" />
-        </div>
-        <div>
-          <label class="form-label" for="seen-reason">Why it differs</label>
-          <BFormInput
-            id="seen-reason"
-            v-model="seen.reason"
-            placeholder="Replaced last year, register not updated"
-          />
-        </div>
+      <form v-else class="differs" novalidate @submit.prevent="decide('carry-on')">
+        <EntryField name="seenSerial" label="Serial on the plate" mono />
+        <EntryField
+          name="reason"
+          label="Why it differs"
+          placeholder="Replaced last year, register not updated"
+        />
         <div class="actions">
           <BButton type="submit" variant="primary">It stands in its place – carry on</BButton>
-          <BButton variant="outline-danger" @click="mismatch('stop')"
+          <BButton variant="outline-danger" @click="decide('stop')"
             >Wrong equipment – stop the visit</BButton
           >
           <BButton variant="link" @click="differs = false">Back</BButton>
         </div>
       </form>
-      <ProblemNote :message="message" :refusal="refusal" />
+      <ProblemNote :refusal="refusal" />
     </template>
   </StationFrame>
 </template>

@@ -1,20 +1,22 @@
 <script setup lang="ts">
 import { checkOutcomes, type PayloadOf, type Refusal, type RunName } from '@uvanta/core/visit'
-import { type Dimension, unitLabel, unitsOf } from '@uvanta/core/quantity'
-import { computed, reactive, ref, shallowRef } from 'vue'
+import { unitLabel } from '@uvanta/core/quantity'
+import { prose } from '@uvanta/core/schema'
+import { computed, ref, shallowRef } from 'vue'
+import { object } from 'yup'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
-import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from './PhotoStrip.vue'
+import SeenReading from './SeenReading.vue'
 import StationFrame from './StationFrame.vue'
 
 /** How equipment without a field test works, as found or as left: seen, tried, measured. */
 const props = defineProps<{ run: RunName }>()
 const store = useVisit()
-const session = useSession()
 const refusal = shallowRef<Refusal | null>(null)
-const message = ref('')
 const asFound = computed(() => props.run === 'as-found')
 const check = computed(() => store.state.checks[props.run])
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
@@ -26,51 +28,27 @@ const WORDS = {
   'not-tried': 'It could not be tried',
 } as const
 const MARKS = { works: 'pass', 'works-not': 'fail', 'not-tried': 'open' } as const
-const KINDS = ['gaugePressure', 'differential', 'length', 'temperature'] as const
-const KIND_WORDS = {
-  gaugePressure: 'pressure',
-  differential: 'differential',
-  length: 'length',
-  temperature: 'temperature',
-} as const
 
-const text = ref('')
-const readings = ref<{ title: string; dimension: Dimension; value: string; unit: string }[]>([])
-const row = reactive({
-  title: '',
-  dimension: 'gaugePressure' as Dimension,
-  value: '',
-  unit: session.units.gaugePressure as string,
-})
-const setKind = (kind: Dimension) => {
-  row.dimension = kind
-  row.unit = unitsOf(row.dimension)[0] ?? ''
-}
-function add() {
-  message.value = ''
-  if (!row.title.trim() || !/^-?\d{1,6}(\.\d{1,4})?$/.test(row.value.trim())) {
-    message.value = 'Give the reading a name, and its value in digits as displayed.'
-    return
-  }
-  readings.value = [...readings.value, { ...row, title: row.title.trim(), value: row.value.trim() }]
-  Object.assign(row, { title: '', value: '' })
-}
-function record(outcome: PayloadOf<'checked'>['outcome']) {
-  message.value = text.value.trim() ? '' : 'Write in a few words what was seen and tried.'
-  if (message.value) return
-  refusal.value = store.record('checked', {
-    run: props.run,
-    outcome,
-    text: text.value.trim(),
-    ...(readings.value.length > 0
-      ? {
-          readings: readings.value.map(({ title, dimension, value, unit }) => ({
-            title,
-            reading: { dimension, value, unit },
-          })),
-        }
-      : {}),
-  })
+type Checked = PayloadOf<'checked'>
+const readings = ref<NonNullable<Checked['readings']>>([])
+const outcome = ref<Checked['outcome']>('works')
+const { submit } = useEntry(
+  object({ text: prose(1000).required('is missing: write in a few words') }),
+  {},
+  ({ text }) => {
+    refusal.value = store.record('checked', {
+      run: props.run,
+      outcome: outcome.value,
+      text: text.trim(),
+      ...(readings.value.length > 0
+        ? { readings: readings.value.map((r) => ({ ...r, reading: { ...r.reading } })) }
+        : {}),
+    })
+  },
+)
+function record(as: Checked['outcome']) {
+  outcome.value = as
+  return submit()
 }
 function leave(skip: boolean) {
   refusal.value = store.record('station-done', {
@@ -114,12 +92,13 @@ function leave(skip: boolean) {
       </div>
     </template>
     <form v-else-if="writable && current" novalidate @submit.prevent>
-      <label class="form-label" :for="`check-${run}`">What was seen and tried</label>
-      <BFormTextarea :id="`check-${run}`" v-model="text" rows="3" />
+      <EntryField name="text" label="What was seen and tried" kind="lines" />
       <ul v-if="readings.length > 0" class="rows readings mt-2">
         <li v-for="(r, n) in readings" :key="n">
           <span>{{ r.title }}</span>
-          <span class="mono">{{ r.value }} {{ unitLabel(r.dimension, r.unit) }}</span>
+          <span class="mono"
+            >{{ r.reading.value }} {{ unitLabel(r.reading.dimension, r.reading.unit) }}</span
+          >
           <BButton
             size="sm"
             variant="link"
@@ -128,33 +107,9 @@ function leave(skip: boolean) {
           >
         </li>
       </ul>
-      <fieldset class="row-entry">
-        <legend class="form-label">Readings (optional)</legend>
-        <BFormInput
-          v-model="row.title"
-          aria-label="Name of the reading"
-          placeholder="Lock-up, first movement, travel"
-        />
-        <BFormSelect
-          aria-label="Kind of reading"
-          :model-value="row.dimension"
-          @update:model-value="setKind($event as Dimension)"
-        >
-          <option v-for="k in KINDS" :key="k" :value="k">{{ KIND_WORDS[k] }}</option>
-        </BFormSelect>
-        <BFormInput
-          v-model="row.value"
-          class="mono"
-          aria-label="Value of the reading"
-          inputmode="decimal"
-        />
-        <BFormSelect v-model="row.unit" aria-label="Unit of the reading">
-          <option v-for="u in unitsOf(row.dimension)" :key="u" :value="u">
-            {{ unitLabel(row.dimension, u) }}
-          </option>
-        </BFormSelect>
-        <BButton variant="outline-primary" @click="add">Add</BButton>
-      </fieldset>
+      <SeenReading
+        @read="({ title, ...reading }) => (readings = [...readings, { title, reading }])"
+      />
       <div class="actions mt-3">
         <BButton
           v-for="o in checkOutcomes"
@@ -167,7 +122,7 @@ function leave(skip: boolean) {
       </div>
     </form>
     <p v-else class="soft">Nothing is on record here.</p>
-    <ProblemNote :message="message" :refusal="refusal" />
+    <ProblemNote :refusal="refusal" />
     <PhotoStrip :station="run" :caption="asFound ? 'As found' : 'As left'" />
   </StationFrame>
 </template>
@@ -187,24 +142,7 @@ function leave(skip: boolean) {
   max-width: 30rem;
 }
 
-.row-entry {
-  display: grid;
-  grid-template-columns: minmax(0, 2fr) minmax(0, 1fr) 7rem 6rem auto;
-  gap: 0.5rem;
-  margin-top: 1rem;
-}
-
-.row-entry legend {
-  float: none;
-  font-size: 1rem;
-  grid-column: 1 / -1;
-}
-
 @media (max-width: 700px) {
-  .row-entry {
-    grid-template-columns: 1fr 1fr;
-  }
-
   .actions .btn {
     width: 100%;
   }

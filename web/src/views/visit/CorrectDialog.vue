@@ -7,10 +7,14 @@ import {
   stationTitles,
   type VisitEvent,
 } from '@uvanta/core/visit'
+import { prose } from '@uvanta/core/schema'
 import { v7 as uuidv7 } from 'uuid'
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { boolean, object } from 'yup'
 import { ApiProblem } from '@/api/client'
 import { outcomeWords } from '@/composables/words'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
@@ -24,11 +28,8 @@ const props = defineProps<{ event: VisitEvent | null }>()
 const shown = defineModel<boolean>({ required: true })
 const store = useVisit()
 const library = useLibrary()
-const form = reactive({ value: '', why: '', password: '' })
-const withdraw = ref(false)
 const refusal = shallowRef<Refusal | null>(null)
 const problem = shallowRef<ApiProblem | null>(null)
-const message = ref('')
 const busy = ref(false)
 
 /** The field of the payload that a person would mean. */
@@ -44,29 +45,43 @@ const asking = computed(() => !store.mine)
 const attested = computed(() =>
   Boolean(store.state.signed && props.event && traitsOf(props.event.kind).corrected === 'attested'),
 )
+const {
+  values: form,
+  submit,
+  reset,
+} = useEntry(
+  object({
+    /** What the entry should say; what of it fits, its own kind says. */
+    value: prose(),
+    withdraw: boolean().required(),
+    why: prose(500).required('is missing: the reason stays on the record'),
+    password: prose(200).test(
+      'attested',
+      'is missing: the visit is signed',
+      (v) => !attested.value || asking.value || Boolean(v),
+    ),
+  }),
+  { withdraw: false },
+  save,
+)
 watch(shown, () => {
   const payload = (props.event?.payload ?? {}) as Record<string, string>
-  Object.assign(form, {
-    value: field.value ? (payload[field.value] ?? '') : '',
-    why: '',
-    password: '',
-  })
-  withdraw.value = !field.value
+  const value = field.value ? payload[field.value] : undefined
+  reset({ values: { value, withdraw: !field.value, why: undefined, password: undefined } })
   refusal.value = null
   problem.value = null
-  message.value = ''
 })
 
 const correction = computed<PayloadOf<'correction'> | null>(() => {
   if (!props.event) return null
-  const about = { of: props.event.id, why: form.why.trim() }
-  if (withdraw.value) return { ...about, withdraw: true }
-  const payload = { ...props.event.payload, [field.value ?? '']: form.value.trim() }
+  const about = { of: props.event.id, why: form.why?.trim() ?? '' }
+  if (form.withdraw) return { ...about, withdraw: true }
+  const payload = { ...props.event.payload, [field.value ?? '']: form.value?.trim() ?? '' }
   return { ...about, withdraw: false, payload }
 })
 const changed = computed(() => {
   const payload = (props.event?.payload ?? {}) as Record<string, string>
-  return withdraw.value || (field.value && form.value.trim() !== payload[field.value])
+  return form.withdraw || (field.value && (form.value?.trim() ?? '') !== payload[field.value])
 })
 /** How verdicts come out with it, while it is typed. */
 const effect = computed(() => {
@@ -93,18 +108,11 @@ const nameOf = (of: 'as-found' | 'as-left' | 'visit') =>
   of === 'visit' ? 'The visit' : (stationTitles[of].split(' ')[0] ?? of)
 
 async function save() {
-  message.value = ''
   problem.value = null
   if (!props.event || !correction.value) return
-  if (!form.why.trim()) {
-    message.value = asking.value
-      ? 'Say what should be corrected, and why.'
-      : 'Say why it is corrected; the reason stays on the record.'
-    return
-  }
-  if (asking.value) {
-    refusal.value = store.record('correction-asked', { of: props.event.id, why: form.why.trim() })
-  } else if (attested.value) {
+  const { of, why } = correction.value
+  if (asking.value) refusal.value = store.record('correction-asked', { of, why })
+  else if (attested.value) {
     if (!(await sendAttested(correction.value))) return
   } else refusal.value = store.record('correction', correction.value)
   if (!refusal.value) shown.value = false
@@ -113,7 +121,7 @@ async function save() {
 async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> {
   busy.value = true
   try {
-    await store.correctSigned(payload, form.password)
+    await store.correctSigned(payload, form.password ?? '')
     return true
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -128,21 +136,23 @@ async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> 
 <template>
   <BModal v-model="shown" :title="asking ? 'Ask for a correction' : 'Correct an entry'" no-footer>
     <p v-if="event" class="soft">{{ eventWords(event) }}</p>
-    <form novalidate @submit.prevent="save">
+    <form novalidate @submit.prevent="submit">
       <p v-if="asking">The tester of this visit corrects it; what you ask for stands in the log.</p>
       <template v-else-if="field">
-        <label class="form-label" for="correct-value">It should say</label>
-        <BFormInput
-          id="correct-value"
-          v-model="form.value"
-          :class="{ mono: event?.kind === 'reading' }"
-          :disabled="withdraw"
+        <EntryField
+          name="value"
+          label="It should say"
+          :mono="event?.kind === 'reading'"
+          :disabled="form.withdraw"
         />
-        <BFormCheckbox v-model="withdraw" class="check">Withdraw it instead</BFormCheckbox>
+        <EntryField name="withdraw" label="Withdraw it instead" kind="switch" />
       </template>
       <p v-else>This entry is withdrawn; record it again afterwards.</p>
-      <label class="form-label" for="correct-why">{{ asking ? 'What, and why' : 'Why' }}</label>
-      <BFormInput id="correct-why" v-model="form.why" placeholder="Two digits exchanged" />
+      <EntryField
+        name="why"
+        :label="asking ? 'What, and why' : 'Why'"
+        placeholder="Two digits exchanged"
+      />
       <ul v-if="effect.length > 0" class="effect" aria-label="What this changes">
         <li v-for="e in effect" :key="e.of">
           {{ nameOf(e.of) }}: {{ outcome(e.before) }} <span aria-hidden="true">→</span>
@@ -150,11 +160,10 @@ async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> 
         </li>
       </ul>
       <template v-if="attested && !asking">
-        <label class="form-label" for="correct-password">Your password</label>
-        <BFormInput
-          id="correct-password"
-          v-model="form.password"
-          type="password"
+        <EntryField
+          name="password"
+          label="Your password"
+          kind="password"
           autocomplete="current-password"
         />
         <p class="soft small">
@@ -162,7 +171,7 @@ async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> 
           the one who corrected.
         </p>
       </template>
-      <ProblemNote :problem="problem" :message="message" :refusal="refusal" />
+      <ProblemNote :problem="problem" :refusal="refusal" />
       <div class="actions mt-3">
         <BButton type="submit" variant="primary" :disabled="busy">{{
           asking ? 'Ask the tester' : 'Correct it'
@@ -174,13 +183,6 @@ async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> 
 </template>
 
 <style scoped>
-.check {
-  display: flex;
-  align-items: center;
-  gap: 0.6rem;
-  min-height: 48px;
-}
-
 .effect {
   list-style: none;
   margin: 1rem 0;

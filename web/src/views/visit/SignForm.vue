@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
 import type { PayloadOf } from '@uvanta/core/visit'
+import { prose } from '@uvanta/core/schema'
+import { useField } from 'vee-validate'
 import { ref, shallowRef } from 'vue'
+import { object } from 'yup'
 import { ApiProblem } from '@/api/client'
 import { dateWords } from '@/composables/words'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
@@ -13,21 +18,26 @@ import SignaturePad from './SignaturePad.vue'
 const props = defineProps<{ outcome: PayloadOf<'signed'>['outcome']; certified: boolean }>()
 const store = useVisit()
 const session = useSession()
-const signature = ref('')
-const password = ref('')
 const busy = ref(false)
 const problem = shallowRef<ApiProblem | null>(null)
 const message = ref('')
 const passed = () => passes(props.outcome)
 
-async function sign() {
+const { submit, set } = useEntry(
+  object({
+    signature: prose(40_000).required('is missing: draw it in the box'),
+    password: prose(200).required('is missing: confirm with it'),
+  }),
+  {},
+  sign,
+)
+const { value: signature, errorMessage: unsigned } = useField<string>('signature')
+
+async function sign(entered: { signature: string; password: string }) {
   problem.value = null
   message.value = ''
-  if (!signature.value) message.value = 'Draw your signature in the box.'
-  else if (!password.value) message.value = 'Confirm with your password.'
-  if (message.value) return
   const payload = {
-    signature: signature.value,
+    signature: entered.signature,
     name: session.person?.name ?? '',
     outcome: props.outcome,
   }
@@ -38,27 +48,27 @@ async function sign() {
   }
   busy.value = true
   try {
-    await store.sign(payload, password.value)
+    await store.sign(payload, entered.password)
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
     problem.value = error
   } finally {
-    password.value = ''
+    set('password', '', false)
     busy.value = false
   }
 }
 </script>
 
 <template>
-  <form novalidate @submit.prevent="sign">
+  <form novalidate @submit.prevent="submit">
     <p class="form-label">Signature of {{ session.person?.name }}</p>
     <SignaturePad v-model="signature" />
-    <label class="form-label mt-3" for="sign-password">Password</label>
-    <BFormInput
-      id="sign-password"
-      v-model="password"
-      class="password"
-      type="password"
+    <p v-if="unsigned" class="fault">Signature {{ unsigned }}.</p>
+    <EntryField
+      name="password"
+      class="password mt-3"
+      label="Password"
+      kind="password"
       autocomplete="current-password"
     />
     <ProblemNote :problem="problem" :message="message" />

@@ -69,7 +69,7 @@ describe('correcting an entry', () => {
     const { screen, store, fill, submit, closed } = await dialog(tested(), lastReading)
     await fill('It should say', '1.6')
     await submit('form')
-    expect(screen.text()).toContain('Say why it is corrected')
+    expect(screen.text()).toContain('Why is missing: the reason stays on the record.')
     expect(store.events.some((e) => e.kind === 'correction')).toBe(false)
     expect(closed()).toBe(false)
   })

@@ -1,9 +1,13 @@
 <script setup lang="ts">
 import type { TestPlan } from '@uvanta/core/library'
 import { actionsOf } from '@uvanta/core/procedure'
-import { type Dimension, parseDisplayed, unitLabel, unitsOf } from '@uvanta/core/quantity'
+import { type Dimension, unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { doubtOf, type RunName } from '@uvanta/core/visit'
-import { computed, reactive, ref, useTemplateRef } from 'vue'
+import { displayed, prose } from '@uvanta/core/schema'
+import { computed, ref, useTemplateRef } from 'vue'
+import { object, string } from 'yup'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 
@@ -13,18 +17,46 @@ const emit = defineEmits<{ close: [] }>()
 const store = useVisit()
 const form = useTemplateRef<HTMLFormElement>('form')
 
+type Record = NonNullable<TestPlan['procedure']['steps'][number]['record']>
 const records = computed(() =>
   props.plan.procedure.steps.flatMap((s) => (s.record ? [s.record] : [])),
 )
-const values = reactive<Record<string, string>>({})
-const units = reactive<Record<string, string>>(
-  Object.fromEntries(records.value.map((r) => [r.item, r.unit ?? ''])),
+/** What stands on the form for one item. */
+interface Filled {
+  /** A reading as displayed, or the id of an answer. */
+  value: string
+  unit: string
+  /** Gauge above the port, mm, where a hose hangs open to air. */
+  height?: string | undefined
+  /** Why a reading stands that its gauge cannot have shown. */
+  insisted?: string | undefined
+}
+const filledSchema = (r: Record) =>
+  object({
+    value: (r.ask === 'answer' ? string() : displayed()).required(
+      'is missing: enter what stands on the form',
+    ),
+    unit: string(),
+    height: displayed(),
+    insisted: prose(500).test('doubt', 'is missing', function (insisted) {
+      const doubt = doubtIn(r, this.parent as Filled)
+      return (
+        !doubt ||
+        Boolean(insisted?.trim()) ||
+        this.createError({
+          message: `is missing. ${doubt} Mend it, or say how that can be; then it is not assessed`,
+        })
+      )
+    }),
+  })
+const schema = object(Object.fromEntries(records.value.map((r) => [r.item, filledSchema(r)])))
+const { values, submit } = useEntry<{ [item: string]: Filled }>(
+  schema as never,
+  Object.fromEntries(
+    records.value.map((r) => [r.item, { value: undefined as never, unit: r.unit ?? '' }]),
+  ),
+  recordForm,
 )
-/** Gauge above the port, mm, where a hose hangs open to air. */
-const heights = reactive<Record<string, string>>({})
-/** Readings that their gauge cannot have shown, and why they stand all the same. */
-const doubted = reactive<Record<string, boolean>>({})
-const reasons = reactive<Record<string, string>>({})
 const message = ref('')
 
 /** Enter goes to the next field; on the last one it records. */
@@ -36,36 +68,20 @@ function onEnter(event: KeyboardEvent) {
   fields[here + 1]?.focus()
 }
 
-function faultOf(): string {
-  for (const r of records.value) {
-    const value = values[r.item]?.trim() ?? ''
-    if (!value) return `${r.title} is missing. Enter what stands on the form.`
-    if (r.ask !== 'reading') continue
-    try {
-      parseDisplayed(value)
-    } catch (error) {
-      return `${r.title}: ${(error as Error).message}`
-    }
-    const doubt = doubtIn(r.item, r.dimension as Dimension, value)
-    doubted[r.item] = doubt !== ''
-    if (doubt && !reasons[r.item]?.trim()) {
-      return `${r.title}: ${doubt} Mend it, or say beside it how that can be; then it is not assessed.`
-    }
-  }
-  return ''
-}
-
 /** Why a gauge cannot have shown it, with what was probably meant. */
-function doubtIn(item: string, dimension: Dimension, value: string): string {
+function doubtIn(r: Record, filled: Partial<Filled> | undefined): string {
   const run = store.state.runs[props.run]
-  const doubt = run && doubtOf({ dimension, value, unit: units[item] ?? '' }, run)
+  if (!run || r.ask !== 'reading' || !displayed().isValidSync(filled?.value)) return ''
+  if (!filled?.value) return ''
+  const doubt = doubtOf(
+    { dimension: r.dimension as Dimension, value: filled.value, unit: filled.unit ?? '' },
+    run,
+  )
   return doubt ? `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}` : ''
 }
 
 /** The whole form is one press: all of it is recorded, or none. */
 function recordForm() {
-  message.value = faultOf()
-  if (message.value) return
   const { run } = props
   const refused = store.recordAll([
     ['note', { station: run, text: 'Entered from a filled paper form.' }],
@@ -81,9 +97,10 @@ function recordForm() {
   if (!refused) emit('close')
 }
 
-function entryOf(r: (typeof records.value)[number]) {
+function entryOf(r: Record) {
   const { run } = props
-  const value = values[r.item]?.trim() ?? ''
+  const filled = values[r.item]
+  const value = filled?.value.trim() ?? ''
   if (r.ask === 'answer') {
     const label = r.answers?.find((a) => a.id === value)?.label ?? value
     return ['answer', { run, item: r.item, answer: value, label }] as const
@@ -95,57 +112,67 @@ function entryOf(r: (typeof records.value)[number]) {
       item: r.item,
       dimension: r.dimension as Dimension,
       value,
-      unit: units[r.item] ?? '',
+      unit: filled?.unit ?? '',
       source: 'typed',
-      ...(doubted[r.item] ? { insisted: reasons[r.item]?.trim() ?? '' } : {}),
+      ...(doubtIn(r, filled) ? { insisted: filled?.insisted?.trim() ?? '' } : {}),
       ...(r.head
-        ? { gaugeAbovePort: { value: heights[r.item]?.trim() || '0', unit: 'mm' as const } }
+        ? { gaugeAbovePort: { value: filled?.height?.trim() ?? '0', unit: 'mm' as const } }
         : {}),
     },
   ] as const
 }
+
+const unitOptions = (r: Record) => {
+  const dimension = r.dimension as Dimension
+  return unitsOf(dimension).map((value) => ({ value, text: unitLabel(dimension, value) }))
+}
 </script>
 
 <template>
-  <form ref="form" class="filled" novalidate @submit.prevent="recordForm" @keydown.enter="onEnter">
+  <form ref="form" class="filled" novalidate @submit.prevent="submit" @keydown.enter="onEnter">
     <p class="soft">What stands on the form, in its order. Enter goes to the next field.</p>
     <div v-for="r in records" :key="r.item" class="field">
-      <label :for="`filled-${r.item}`">{{ r.title }}</label>
-      <BFormSelect
+      <EntryField
         v-if="r.ask === 'answer'"
-        :id="`filled-${r.item}`"
-        v-model="values[r.item]"
+        :name="`${r.item}.value`"
+        :label="r.title"
+        kind="choice"
+        :options="(r.answers ?? []).map((a) => ({ value: a.id, text: a.label }))"
         data-field
-      >
-        <option v-for="a in r.answers" :key="a.id" :value="a.id">{{ a.label }}</option>
-      </BFormSelect>
-      <div v-else class="pair">
-        <BFormInput
-          :id="`filled-${r.item}`"
-          v-model="values[r.item]"
-          class="mono"
+      />
+      <template v-else>
+        <EntryField
+          :name="`${r.item}.value`"
+          :label="r.title"
+          mono
           inputmode="decimal"
-          autocomplete="off"
           data-field
         />
-        <BFormSelect v-model="units[r.item]" :aria-label="`Unit of ${r.title}`">
-          <option v-for="u in unitsOf(r.dimension as Dimension)" :key="u" :value="u">
-            {{ unitLabel(r.dimension as Dimension, u) }}
-          </option>
-        </BFormSelect>
-        <label v-if="r.head" class="height soft small"
-          >Gauge above port, mm
-          <BFormInput
-            v-model="heights[r.item]"
-            class="mono"
-            inputmode="decimal"
-            placeholder="0"
-            data-field
-        /></label>
-        <label v-if="doubted[r.item]" class="height soft small"
-          >It stands all the same, because <BFormInput v-model="reasons[r.item]" data-field
-        /></label>
-      </div>
+        <EntryField
+          :name="`${r.item}.unit`"
+          :label="`Unit of ${r.title}`"
+          quiet
+          kind="choice"
+          :options="unitOptions(r)"
+        />
+        <EntryField
+          v-if="r.head"
+          class="beside"
+          :name="`${r.item}.height`"
+          label="Gauge above port, mm"
+          mono
+          inputmode="decimal"
+          placeholder="0"
+          data-field
+        />
+        <EntryField
+          v-if="doubtIn(r, values[r.item])"
+          class="beside"
+          :name="`${r.item}.insisted`"
+          label="It stands all the same, because"
+          data-field
+        />
+      </template>
     </div>
     <ProblemNote :message="message" />
     <div class="actions">
@@ -157,39 +184,23 @@ function entryOf(r: (typeof records.value)[number]) {
 
 <style scoped>
 .filled {
-  max-width: 44rem;
+  max-width: 34rem;
 }
 
 .field {
   display: grid;
-  grid-template-columns: minmax(10rem, 1fr) minmax(0, 20rem);
-  gap: 0.5rem 1rem;
-  align-items: center;
+  grid-template-columns: minmax(0, 1fr) 7rem;
+  gap: 0.25rem 0.75rem;
+  align-items: end;
   border-top: 1px solid var(--rule);
-  padding: 0.4rem 0;
+  padding: 0.4rem 0 0.6rem;
 }
 
-.field label {
-  font-weight: 600;
-}
-
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 7rem;
-  gap: 0.5rem;
-}
-
-.height {
+.beside {
   grid-column: 1 / -1;
 }
 
 .actions {
   margin-top: 1rem;
-}
-
-@media (max-width: 700px) {
-  .field {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

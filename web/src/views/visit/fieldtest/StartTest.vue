@@ -5,10 +5,14 @@ import { validOn } from '@uvanta/core/programme'
 import { gaugeAsInstrument, type Refusal, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
+import { displayed } from '@uvanta/core/schema'
 import { computed, onMounted, ref, shallowRef } from 'vue'
+import { object, string } from 'yup'
 import { call } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'
 import { dateWords } from '@/composables/words'
+import EntryField from '@/parts/form/EntryField.vue'
+import { useEntry } from '@/parts/form/useEntry'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
@@ -23,11 +27,18 @@ const session = useSession()
 const link = useGauge()
 const refusal = shallowRef<Refusal | null>(null)
 const remembered = useStorage('uvanta-gauge', '')
-const gaugeId = ref('')
 /** The gauges are known, or cannot be had; before that there is nothing to choose from. */
 const ready = ref(false)
-const pressure = ref('')
-const unit = useStorage<string>('uvanta-line-unit', session.units.gaugePressure)
+const lineUnit = useStorage<string>('uvanta-line-unit', session.units.gaugePressure)
+const { values, submit, set } = useEntry(
+  object({
+    gaugeId: string().required('is missing: choose the gauge in your hand'),
+    pressure: displayed(),
+    unit: string().required(),
+  }),
+  { unit: lineUnit.value },
+  start,
+)
 
 const {
   value: gauges,
@@ -40,7 +51,8 @@ onMounted(async () => {
     const fit = gauges.value ?? []
     const earlier = store.state.runs['as-found']?.started.instruments[0]?.id
     const wanted = fit.find((g) => g.id === (earlier ?? remembered.value))
-    gaugeId.value = (wanted ?? fit.find((g) => calibrationOf(g)))?.id ?? ''
+    const found = wanted ?? fit.find((g) => calibrationOf(g))
+    if (found) set('gaugeId', found.id)
   } finally {
     ready.value = true
   }
@@ -48,7 +60,17 @@ onMounted(async () => {
 
 const calibrationOf = (g: Gauge) =>
   g.calibrations.find((c) => validOn(session.today, c.calibratedOn, c.validUntil))
-const gauge = computed(() => gauges.value?.find((g) => g.id === gaugeId.value))
+const gauge = computed(() => gauges.value?.find((g) => g.id === values.gaugeId))
+const gaugeOptions = computed(() =>
+  (gauges.value ?? []).map((g) => ({
+    value: g.id as string,
+    text: `${g.tag} · ${g.span} ${g.spanUnit}${calibrationOf(g) ? '' : ' · out of calibration'}`,
+  })),
+)
+const units = unitsOf('gaugePressure').map((value) => ({
+  value,
+  text: unitLabel('gaugePressure', value),
+}))
 const calibration = computed(
   () => gauge.value && (calibrationOf(gauge.value) ?? gauge.value.calibrations[0]),
 )
@@ -56,12 +78,15 @@ const licence = computed(() =>
   session.person?.licences.find((l) => l.kind === props.plan.pack.licence),
 )
 
-function start() {
+function start({ pressure, unit }: { pressure?: string | undefined; unit: string }) {
   refusal.value = null
   const g = gauge.value
   const c = calibration.value
   if (!g || !c) {
-    refusal.value = { why: 'No gauge is chosen.', remedy: 'Choose the gauge in your hand.' }
+    refusal.value = {
+      why: 'This gauge has no calibration.',
+      remedy: 'Choose one that has, or have its calibration entered.',
+    }
     return
   }
   if (!licence.value) {
@@ -72,13 +97,7 @@ function start() {
     }
     return
   }
-  if (pressure.value.trim() && !/^\d{1,4}(\.\d{1,3})?$/.test(pressure.value.trim())) {
-    refusal.value = {
-      why: 'The line pressure is not a number.',
-      remedy: 'Write digits with a point, as 62 or 4.2, or leave it empty.',
-    }
-    return
-  }
+  lineUnit.value = unit
   refusal.value = store.record('test-started', {
     run: props.run,
     procedureId: props.plan.procedure.id,
@@ -103,14 +122,8 @@ function start() {
       number: licence.value.number,
       expiresOn: licence.value.expiresOn,
     },
-    ...(pressure.value.trim()
-      ? {
-          linePressure: {
-            dimension: 'gaugePressure' as const,
-            value: pressure.value.trim(),
-            unit: unit.value,
-          },
-        }
+    ...(pressure
+      ? { linePressure: { dimension: 'gaugePressure' as const, value: pressure.trim(), unit } }
       : {}),
   })
   if (!refusal.value) remembered.value = g.id
@@ -118,7 +131,7 @@ function start() {
 </script>
 
 <template>
-  <form novalidate @submit.prevent="start">
+  <form novalidate @submit.prevent="submit">
     <p class="lead">
       {{ plan.procedure.title }}. {{ plan.procedure.steps.length }} steps, under
       {{ plan.pack.title }}.
@@ -129,13 +142,7 @@ function start() {
     <ProblemNote :problem="problem" @retry="load" />
     <div class="grid">
       <div>
-        <label class="form-label" for="gauge">Gauge</label>
-        <BFormSelect id="gauge" v-model="gaugeId">
-          <option v-for="g in gauges ?? []" :key="g.id" :value="g.id">
-            {{ g.tag }} · {{ g.span }} {{ g.spanUnit
-            }}{{ calibrationOf(g) ? '' : ' · out of calibration' }}
-          </option>
-        </BFormSelect>
+        <EntryField name="gaugeId" label="Gauge" kind="choice" :options="gaugeOptions" />
         <p v-if="gauge" class="small mt-1">
           <StateMark
             v-if="calibrationOf(gauge)"
@@ -150,21 +157,21 @@ function start() {
         </p>
       </div>
       <div>
-        <label class="form-label" for="pressure">Line pressure</label>
         <div class="pair">
-          <BFormInput
-            id="pressure"
-            v-model="pressure"
-            class="mono"
+          <EntryField
+            name="pressure"
+            label="Line pressure"
+            mono
             inputmode="decimal"
-            autocomplete="off"
             placeholder="62"
           />
-          <BFormSelect v-model="unit" aria-label="Unit of the line pressure">
-            <option v-for="u in unitsOf('gaugePressure')" :key="u" :value="u">
-              {{ unitLabel('gaugePressure', u) }}
-            </option>
-          </BFormSelect>
+          <EntryField
+            name="unit"
+            label="Unit of the line pressure"
+            quiet
+            kind="choice"
+            :options="units"
+          />
         </div>
         <p v-if="licence" class="small mt-1">
           <StateMark
@@ -216,16 +223,10 @@ function start() {
   font-size: 1rem;
 }
 
-.choice {
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: 48px;
-}
-
 .pair {
   display: grid;
   grid-template-columns: 1fr 6rem;
+  align-items: end;
   gap: 0.5rem;
 }
 </style>

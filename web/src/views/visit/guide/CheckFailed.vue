@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { type PlacedStep, stepWords } from '@uvanta/core/guide'
 import type { Refusal } from '@uvanta/core/visit'
-import { ref, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
+import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 
@@ -9,12 +10,11 @@ import { useVisit } from '@/stores/visit'
 const props = defineProps<{ step: PlacedStep; back?: PlacedStep | undefined }>()
 const emit = defineEmits<{ again: [] }>()
 const store = useVisit()
-const what = ref('')
 const refusal = shallowRef<Refusal | null>(null)
 
-function again() {
+function again(what: string) {
   if (!props.back) return
-  const reason = what.value.trim() || `Failed: ${props.step.trial ?? stepWords(props.step)}`
+  const reason = what || `Failed: ${props.step.trial ?? stepWords(props.step)}`
   refusal.value = store.record('guide-redo', { from: props.back.id, reason })
   if (!refusal.value) emit('again')
 }
@@ -24,17 +24,15 @@ function again() {
   <div class="caution failed" role="status">
     <template v-if="back">
       <p>Then do not go on. Take it up again from: {{ stepWords(back) }}.</p>
-      <form novalidate @submit.prevent="again">
-        <label
-          >What was wrong
-          <BFormInput
-            v-model="what"
-            placeholder="A lump, a cut ring, something binds"
-            autocomplete="off"
-        /></label>
-        <BButton type="submit" variant="primary">Take up again from there</BButton>
-      </form>
-      <ProblemNote :refusal="refusal" />
+      <ReasonForm
+        label="What was wrong"
+        action="Take up again from there"
+        placeholder="A lump, a cut ring, something binds"
+        optional
+        @given="again"
+      >
+        <ProblemNote :refusal="refusal" />
+      </ReasonForm>
     </template>
     <p v-else>
       Then do not go on. Press the step from which the work is taken up again, and say what failed.
@@ -49,17 +47,5 @@ function again() {
 
 .failed p:last-child {
   margin-bottom: 0;
-}
-
-form {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.6rem;
-  align-items: end;
-}
-
-label {
-  flex: 1 1 16rem;
-  font-weight: 600;
 }
 </style>

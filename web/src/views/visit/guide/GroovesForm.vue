@@ -27,6 +27,7 @@ const known = computed(() => ({
 }))
 const verdict = computed(() => {
   const { grooves, rings } = values
+  if (grooves === undefined || rings === undefined) return null
   if (!Number.isInteger(grooves) || !Number.isInteger(rings)) return null
   if (grooves < known.value.emptyOnPurpose + known.value.doubled || rings < 0) return null
   return countGrooves({ grooves, rings, ...known.value })

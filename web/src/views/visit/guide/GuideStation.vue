@@ -3,6 +3,7 @@ import { type PlacedStep, stepWords } from '@uvanta/core/guide'
 import { currentStation, type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
+import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
@@ -40,7 +41,6 @@ const chosen = computed(() => steps.value.find((s) => s.id === chosenId.value) ?
 const isDone = (s: PlacedStep) => run.value?.done.has(s.id) ?? false
 const shown = computed(() => (chosen.value && !isDone(chosen.value) ? chosen.value : due.value))
 const again = computed(() => (chosen.value && isDone(chosen.value) ? chosen.value : null))
-const reason = ref('')
 /** An inspection that ended the work: nothing goes on but stopping, or taking it up again. */
 const halted = computed(() =>
   steps.value.find((s) =>
@@ -51,13 +51,10 @@ const halted = computed(() =>
 function finish() {
   refusal.value = store.record('station-done', { station: props.station })
 }
-function redo() {
-  if (!again.value || !reason.value.trim()) return
-  const from = again.value.id
-  refusal.value = store.record('guide-redo', { from, reason: reason.value.trim() })
-  if (refusal.value) return
-  chosenId.value = null
-  reason.value = ''
+function redo(reason: string) {
+  if (!again.value) return
+  refusal.value = store.record('guide-redo', { from: again.value.id, reason })
+  if (!refusal.value) chosenId.value = null
 }
 </script>
 
@@ -85,20 +82,18 @@ function redo() {
       :early="shown.id !== due?.id"
       @done="chosenId = null"
     />
-    <form v-else-if="again && active" class="again" novalidate @submit.prevent="redo">
+    <div v-else-if="again && active" class="again">
       <p class="say">{{ stepWords(again) }}</p>
       <p>
         It is done. Taking it up again does this step and all that were done after it anew; what is
         on record stays in the log.
       </p>
-      <label>What failed <BFormInput v-model="reason" autocomplete="off" /></label>
-      <div class="actions mt-2">
-        <BButton type="submit" variant="primary" :disabled="!reason.trim()"
-          >Take up again from here</BButton
-        >
-        <BButton variant="link" @click="chosenId = null">Leave it done</BButton>
-      </div>
-    </form>
+      <ReasonForm label="What failed" action="Take up again from here" @given="redo">
+        <template #beside>
+          <BButton variant="link" @click="chosenId = null">Leave it done</BButton>
+        </template>
+      </ReasonForm>
+    </div>
     <template v-else-if="active">
       <p class="all">All {{ steps.length }} steps of this station are done.</p>
       <KitClosing v-if="station === 'rebuild'" />
@@ -165,9 +160,7 @@ function redo() {
   margin-top: 1.5rem;
 }
 
-.again label {
-  font-weight: 600;
-  display: block;
+.again {
   max-width: 36rem;
 }
 </style>

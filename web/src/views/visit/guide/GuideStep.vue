@@ -2,6 +2,7 @@
 import { movesOf, type PlacedStep, relaxingOf, stepWords } from '@uvanta/core/guide'
 import { currentStation, type PayloadOf, type Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
+import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
@@ -33,7 +34,6 @@ const store = useVisit()
 const { run, missing: missingOf, slotOf } = useGuide(() => props.step.at)
 const refusal = shallowRef<Refusal | null>(null)
 const rounds = ref(1)
-const reason = ref('')
 const failed = ref(false)
 /** What a refused entry said, so that it can be recorded with a reason. */
 const waiting = shallowRef<Partial<PayloadOf<'guide-step'>> | null>(null)
@@ -64,8 +64,7 @@ const action = computed(() => {
 })
 
 /** Records what the step turns, then the step; a departure is tried again with its reason. */
-function done(found: Partial<PayloadOf<'guide-step'>> = {}) {
-  const departure = reason.value.trim()
+function done(found: Partial<PayloadOf<'guide-step'>> = {}, departure?: string) {
   const extra = departure ? { departure } : {}
   const moves = movesOf(props.step).filter((m) => store.state.valves[m.element] !== m.to)
   refusal.value = store.recordAll([
@@ -116,7 +115,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
         <li v-for="i in step.steps" :key="i.id">{{ stepWords(i) }}</li>
       </ol>
       <BoltGuide v-if="step.tighten || step.loosen" :step="step" />
-      <InspectionChoice v-if="step.verdicts" :step="step" @found="done" />
+      <InspectionChoice v-if="step.verdicts" :step="step" @found="done($event)" />
       <RelaxingRounds v-else-if="relaxing" :step="step" :relaxing="relaxing" @done="done()" />
       <StepClock v-else-if="step.hold" :step="step" @done="done()" />
       <ThrowsForm v-else-if="step.measure === 'throws'" @measured="done({ throws: $event })" />
@@ -148,20 +147,15 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
     </template>
     <CheckFailed v-if="failed" :step="step" :back="back" @again="emit('done')" />
     <ProblemNote :refusal="refusal" />
-    <form
+    <ReasonForm
       v-if="mayDepart && atStation"
       class="depart"
-      novalidate
-      @submit.prevent="done(waiting ?? {})"
-    >
-      <label
-        >Reason for the departure
-        <BFormInput v-model="reason" placeholder="It stays on the record" autocomplete="off"
-      /></label>
-      <BButton type="submit" variant="outline-primary" :disabled="!reason.trim()"
-        >Record it so</BButton
-      >
-    </form>
+      label="Reason for the departure"
+      action="Record it so"
+      variant="outline-primary"
+      placeholder="It stays on the record"
+      @given="done(waiting ?? {}, $event)"
+    />
     <p v-if="step.why" class="why"><strong>Why</strong> {{ step.why }}</p>
     <p v-if="step.tip" class="why"><strong>Tip</strong> {{ step.tip }}</p>
     <p v-for="s in step.school" :key="s.school" class="why">
@@ -207,15 +201,8 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 }
 
 .depart {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0.6rem;
-  align-items: end;
   margin-top: 0.5rem;
-}
-
-.depart label {
-  font-weight: 600;
+  max-width: 36rem;
 }
 
 @media (max-width: 700px) {
@@ -234,10 +221,6 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
     padding: 0.4rem 0;
     background: var(--paper);
     z-index: 1;
-  }
-
-  .depart {
-    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

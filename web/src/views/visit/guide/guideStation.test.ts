@@ -53,8 +53,8 @@ describe('a step', () => {
       'open-up',
     )
     await press('Snap ring out')
-    await screen.find('form.again input').setValue('The ring sprang away')
-    await submit('form.again')
+    await screen.find('.again input').setValue('The ring sprang away')
+    await submit('.again form')
     expect(said()).toBe('Snap ring out')
     expect(store.state.guideSteps.some((s) => s.step === '4')).toBe(true)
     expect(screen.find('summary').text()).toMatch(/^1 done/)

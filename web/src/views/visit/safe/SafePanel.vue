@@ -7,6 +7,7 @@ import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import ZoneDrawing from '@/parts/drawing/ZoneDrawing.vue'
+import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 import { useSite } from './useSite'
@@ -19,7 +20,6 @@ const props = defineProps<{ station: Station; step: PlacedStep | null; pressable
 const store = useVisit()
 const refusal = shallowRef<Refusal | null>(null)
 const refused = shallowRef<{ element: string; to: Opening } | null>(null)
-const reason = ref('')
 /** On a phone only what the step turns is drawn, large enough for a glove. */
 const narrow = useMediaQuery('(max-width: 700px)')
 const whole = ref(false)
@@ -63,15 +63,10 @@ function turn(element: string) {
   refusal.value = store.record('valve-moved', { element, to })
   refused.value = refusal.value ? { element, to } : null
 }
-function depart() {
-  if (!refused.value || !reason.value.trim()) return
-  refusal.value = store.record('valve-moved', {
-    ...refused.value,
-    departure: reason.value.trim(),
-  })
-  if (refusal.value) return
-  refused.value = null
-  reason.value = ''
+function depart(departure: string) {
+  if (!refused.value) return
+  refusal.value = store.record('valve-moved', { ...refused.value, departure })
+  if (!refusal.value) refused.value = null
 }
 </script>
 
@@ -111,15 +106,18 @@ function depart() {
       <template v-for="v in left" :key="v.valve"> {{ v.title }} is live: leave it shut.</template>
     </figcaption>
     <ProblemNote :refusal="refusal" />
-    <form v-if="refused" class="depart" novalidate @submit.prevent="depart">
-      <label
-        >It was turned all the same, because <BFormInput v-model="reason" autocomplete="off"
-      /></label>
-      <BButton type="submit" variant="outline-primary" :disabled="!reason.trim()"
-        >Record it so</BButton
-      >
-      <BButton variant="link" @click="((refused = null), (refusal = null))">It was not</BButton>
-    </form>
+    <ReasonForm
+      v-if="refused"
+      class="depart"
+      label="It was turned all the same, because"
+      action="Record it so"
+      variant="outline-primary"
+      @given="depart"
+    >
+      <template #beside>
+        <BButton variant="link" @click="((refused = null), (refusal = null))">It was not</BButton>
+      </template>
+    </ReasonForm>
   </figure>
 </template>
 
@@ -163,19 +161,6 @@ function depart() {
 }
 
 .depart {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto auto;
-  gap: 0.6rem;
-  align-items: end;
-}
-
-.depart label {
-  font-weight: 600;
-}
-
-@media (max-width: 700px) {
-  .depart {
-    grid-template-columns: minmax(0, 1fr);
-  }
+  max-width: 36rem;
 }
 </style>

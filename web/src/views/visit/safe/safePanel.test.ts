@@ -67,7 +67,7 @@ describe('a move that is not safe to go by', () => {
     await turn('Inlet vent')
     await shown.find('form input').setValue('The handle was knocked')
     await shown.find('form').trigger('submit')
-    await flushPromises()
+    await settled()
     expect(store.state.valves['inlet-vent']).toBe('open')
     expect(store.events.at(-1)?.payload).toMatchObject({ departure: 'The handle was knocked' })
   })
