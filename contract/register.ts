@@ -10,6 +10,7 @@ import {
   strictObject,
   uuid,
 } from '@uvanta/core/schema'
+import { nominalList } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
 import { idParams, list, page, pageQuery, searchWords, version } from './fields'
 
@@ -62,6 +63,8 @@ export const equipmentSchema = yup.object({
     })
     .nullable()
     .default(null),
+  /** What else it is judged by, as its relief set point. */
+  nominals: nominalList().required(),
   programme: slug().required(),
   specSheet: yup.string().nullable().defined(),
   installedOn: yup.string().nullable().defined(),
@@ -116,6 +119,7 @@ const fields = {
   service: yup.string().strict(true).oneOf(services),
   position: line(200),
   setPoint: anyQuantity().nullable().default(undefined).optional(),
+  nominals: nominalList(),
   programme: slug(),
   specSheet: slug().nullable(),
   installedOn: localDate().nullable(),

@@ -115,22 +115,34 @@ async function goRound(page: Page): Promise<void> {
 }
 
 /** From the end of Rebuild’s steps to Return: kit accounted for, repair on record. */
-export async function closeRebuild(page: Page): Promise<void> {
+export async function closeRebuild(page: Page, renewed?: string): Promise<void> {
   await button(page, 'The kit is accounted for').click()
   await expect(page.getByText('Every item is accounted for')).toBeVisible()
+  if (renewed) {
+    const services = page.getByRole('group', { name: 'Cleaned or renewed' })
+    await services.getByLabel(renewed).selectOption('renewed')
+  }
   await button(page, 'Record the repair').click()
   await button(page, 'Rebuilt – tray empty').click()
 }
 
 export async function drawAndSign(page: Page, name: string): Promise<void> {
   const pad = page.getByRole('img', { name: 'Draw your signature here' })
+  await expect(pad).toBeVisible()
+  await page.getByLabel('Password').fill(DEMO_PASSWORD)
+  // The page may still be on its way to this station while the hand draws.
+  await pad.scrollIntoViewIfNeeded()
+  await expect(async () => {
+    const before = await pad.boundingBox()
+    await page.waitForTimeout(300)
+    expect(await pad.boundingBox()).toEqual(before)
+  }).toPass()
   const box = (await pad.boundingBox())!
   await page.mouse.move(box.x + 40, box.y + 60)
   await page.mouse.down()
   for (let x = 40; x < 300; x += 20)
     await page.mouse.move(box.x + x, box.y + 60 + 25 * Math.sin(x / 20))
   await page.mouse.up()
-  await page.getByLabel('Password').fill(DEMO_PASSWORD)
   await button(page, name).click()
   await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
 }

@@ -34,6 +34,7 @@ beforeAll(async () => {
   actuatorId = actuator.id
 })
 
+const PACK = 'larkhaven-valves-and-actuators'
 const planned = (equipmentId: string, rulePack?: string) =>
   tester.post('/api/v1/visits').send({
     id: uuidv7(),
@@ -58,15 +59,16 @@ const works = draft('checked', {
 })
 
 describe('planning', () => {
-  it('wants a rule pack where there is a field test, and none where there is not', async () => {
+  it('wants a rule pack that has a test for the kind', async () => {
     const bare = await planned(world.equipment.id).expect(422)
     expect(bare.body.detail).toMatch(/has a field test. Choose its rule pack/)
-    await planned(actuatorId).expect(200)
+    await planned(actuatorId).expect(422)
+    await planned(actuatorId, PACK).expect(200)
     const odd = await planned(actuatorId, 'larkhaven-relief-first').expect(422)
     expect(odd.body.detail).toMatch(/actuator/)
   })
   it('takes the spec sheet of the register along', async () => {
-    const { body } = await planned(actuatorId).expect(200)
+    const { body } = await planned(actuatorId, PACK).expect(200)
     expect(body.equipment.specSheet).toMatch(/spring-cylinder-actuator/)
   })
 })

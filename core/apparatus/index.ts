@@ -1,3 +1,12 @@
+export * from './condition'
+export {
+  isNominal,
+  type Nominal,
+  nominalDimension,
+  nominalNames,
+  type NominalName,
+} from './nominal'
+export { DRIP_KG_S, type Seen, type Settings, type SiteSpec, type TestSite } from './site'
 export { type Opening, openingParts, openings } from './openings'
 export { apparatusKinds, apparatusOf } from './registry'
 export {

@@ -1,7 +1,9 @@
+import type { NominalName } from './nominal'
 import type { Opening } from './openings'
 
 /** What an element does to what flows, and with that whether it is turned by hand. */
-export type Role = 'shutoff' | 'cock' | 'check' | 'relief' | 'air-inlet' | 'meter'
+export type Role =
+  'shutoff' | 'cock' | 'check' | 'relief' | 'air-inlet' | 'meter' | 'regulator' | 'machine'
 
 /** One thing on equipment that a person can point at. */
 export interface Element {
@@ -49,6 +51,8 @@ export interface Apparatus {
   readonly bench: readonly BenchValve[]
   /** Hoses of the instruments, by name. */
   readonly hoses: readonly string[]
+  /** Nominal values of the equipment that its judgement goes by. */
+  readonly nominals: readonly NominalName[]
   /** Lines besides the main one, on which the steps of another procedure may be taken. */
   readonly lines: readonly string[]
 }

@@ -83,6 +83,8 @@ class BoundCheck extends BoundLink {
 }
 
 export class BoundRelief extends BoundLink {
+  /** Differential under which it opens, kPa; an adjuster changes it. */
+  opensBelowKpa: number
   /** Lift at the end of the last step: the diaphragm stays where it is within the hysteresis. */
   held = 0
   constructor(
@@ -96,11 +98,12 @@ export class BoundRelief extends BoundLink {
     private readonly senseLow: number,
   ) {
     super(index, relief.id, from, to, head)
+    this.opensBelowKpa = relief.opensBelowKpa
   }
   private demanded(p: Float64Array): { lift: number; slope: number } {
-    const { opensBelowKpa, fullLiftKpa, hysteresisKpa } = this.relief
+    const { fullLiftKpa, hysteresisKpa } = this.relief
     const differential = (p[this.senseHigh] as number) - (p[this.senseLow] as number)
-    const opening = (opensBelowKpa - differential) / fullLiftKpa
+    const opening = (this.opensBelowKpa - differential) / fullLiftKpa
     const low = lift(opening)
     if (low >= this.held) return { lift: low, slope: -liftSlope(opening) / fullLiftKpa }
     const shutting = opening + hysteresisKpa / fullLiftKpa

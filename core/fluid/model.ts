@@ -86,6 +86,14 @@ export class FluidModel {
     this.disturb()
   }
 
+  /** Sets the spring of a relief or regulator, kPa. @throws FluidError when it is none, or no such load */
+  setSpring(relief: string, opensBelowKpa: number): void {
+    const link = this.net.links[this.link(relief)]
+    if (!(link instanceof BoundRelief)) throw new FluidError(relief, 'it has no spring')
+    if (!Number.isFinite(opensBelowKpa)) throw new FluidError(relief, 'its spring is not a number')
+    link.opensBelowKpa = opensBelowKpa
+  }
+
   /** How far a relief is open, 0 … 1. @throws FluidError when it is no relief */
   reliefLift(relief: string): number {
     const link = this.net.links[this.link(relief)]

@@ -7,6 +7,8 @@ export interface GaugeNature {
   /** One step of its display, kPa. */
   readonly resolutionKpa: number
   readonly spanKpa: number
+  /** A single gauge against the air: no trapped air slows it or makes it bounce. */
+  readonly single?: boolean
 }
 
 export const fineGauge: GaugeNature = {
@@ -27,7 +29,7 @@ const HOSE_KG = 0.051
  */
 export class GaugeResponse {
   private shown: number
-  private air = 1
+  private air: number
   private bled = 0
   private swing = 0
 
@@ -38,11 +40,12 @@ export class GaugeResponse {
     start = 0,
   ) {
     this.shown = start
+    this.air = nature.single ? 0 : 1
   }
 
   /** A hose was fitted anew: it is full of air again. */
   refilled(): void {
-    this.air = 1
+    this.air = this.nature.single ? 0 : 1
   }
 
   /**

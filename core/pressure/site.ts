@@ -70,7 +70,7 @@ export function siteOf(
   const zones = guide?.zones ?? []
   const named = zones.flatMap((z) => [...(z.shutBy ?? []), ...z.ventedBy])
   const apparatus = apparatusOf(kind)
-  if (apparatus) {
+  if (apparatus && apparatus.places.length > 0) {
     const own = layoutSite(apparatus)
     const known = new Set(own.valves.map((v) => v.id))
     if (named.every((v) => known.has(v))) return { ...own, zones: zonesOn(own, zones) }

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { openings } from '../apparatus'
 import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
-import { amount, integer, line, localDate, prose, slug, strictObject } from '../schema'
+import { amount, integer, line, localDate, number, prose, slug, strictObject } from '../schema'
 
 /** Where on the trace a streamed reading is taken. */
 export const readingPoints = ['plateau', 'first-drip', 'opening'] as const
@@ -47,19 +47,26 @@ const recordSchema = strictObject({
   read: yup.string().strict(true).oneOf(readingPoints),
   /** Change in a minute over which the needle is not at rest: a slow leak falls on. */
   creep: amount('differential').default(undefined).optional(),
+  /** Change in a minute, in percent of what is read, over which it is waited for rest first. */
+  restPercent: number(0, 100),
   /** A hose hangs open to air: the height between gauge and port counts. */
   head: yup.boolean().strict(true),
+  /** What a model of the equipment shows a person; absent where only a person can tell. */
   observe: yup.string().strict(true).oneOf(observations),
+  /** It is read on a gauge of its own at the equipment, not on the one on the hose. */
+  aside: yup.boolean().strict(true),
+  /** It is held so long before this is read. */
+  hold: amount('time').default(undefined).optional(),
   answers: yup.array(answerOption.required()).strict(true).min(2),
 }).test(
   'shape',
-  'a reading needs dimension, unit and read; an answer needs observe and its list of answers; creep goes with a plateau',
+  'a reading needs dimension, unit and read; an answer needs its list of answers; creep goes with a plateau',
   (r: RecordFields | undefined) =>
     !r?.ask ||
     (r.ask === 'reading'
       ? Boolean(r.dimension && r.unit && r.read && isUnitOf(r.dimension, r.unit)) &&
         (!r.creep || r.read === 'plateau')
-      : Boolean(r.answers && r.observe && !r.creep)),
+      : Boolean(r.answers && !r.creep)),
 )
 
 const moveSchema = strictObject({

@@ -77,6 +77,28 @@ export const dimensions = {
     in: { label: 'in', factor: 0.0254, digits: 2 },
     m: { label: 'm', factor: 1, digits: 3 },
   },
+  /** s */
+  time: {
+    s: { label: 's', factor: 1, digits: 1 },
+    min: { label: 'min', factor: 60, digits: 1 },
+  },
+  /** A part of a whole, 1 being all of it. */
+  fraction: {
+    '%': { label: '%', factor: 0.01, digits: 1 },
+  },
+  /** A */
+  current: {
+    mA: { label: 'mA', factor: 0.001, digits: 2 },
+  },
+  /** m³ */
+  volume: {
+    mL: { label: 'mL', factor: 1e-6, digits: 1 },
+    L: { label: 'L', factor: 0.001, digits: 3 },
+  },
+  /** Events a second: drops, bubbles, cycles. */
+  frequency: {
+    '/min': { label: 'a minute', factor: 1 / 60, digits: 0 },
+  },
 } as const satisfies Record<string, Record<string, UnitDefinition>>
 
 export type Dimension = keyof typeof dimensions
@@ -97,6 +119,11 @@ export const dimensionTitles: Readonly<Record<Dimension, string>> = {
   gasFlow: 'gas flow at standard conditions',
   temperature: 'temperature',
   length: 'length',
+  time: 'time',
+  fraction: 'percentage',
+  current: 'electric current',
+  volume: 'volume',
+  frequency: 'count in a minute',
 }
 
 /** Units of a dimension, in the order they are offered. */

@@ -1,14 +1,18 @@
 import { analyseTrace } from './analyseTrace'
+import { benchSet } from './benchSet'
 import { boltPattern } from './boltPattern'
+import { cavitation } from './cavitation'
 import { CannotCompute } from '../errors'
 import type { Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
 import { decayLeak } from './decayLeak'
-import { judgeBackflowTest } from './judgeBackflowTest'
+import { judgeBackflowTest, judgeCheckValve, judgeRegulatorRun } from './judgeField'
+import { driftOf } from './driftOf'
 import { judgeStrokeTest } from './judgeStrokeTest'
 import { isolationPlan, zones } from './isolation'
 import { lubricantAdvice } from './lubricantAdvice'
 import { glandFit, identifyOring } from './orings'
+import { overpressureLimit } from './overpressureLimit'
 import { proveGuide } from './proveGuide'
 import { reliefCapacity } from './reliefCapacity'
 import { seatLeakage } from './seatLeakage'
@@ -23,15 +27,21 @@ export { compute, type Computation } from './computation'
 /** Everything that can be computed, by name. */
 export const computations: readonly Computation[] = [
   analyseTrace,
+  benchSet,
   boltPattern,
+  cavitation,
   convertQuantity,
   decayLeak,
+  driftOf,
   glandFit,
   identifyOring,
   isolationPlan,
   judgeBackflowTest,
+  judgeCheckValve,
+  judgeRegulatorRun,
   judgeStrokeTest,
   lubricantAdvice,
+  overpressureLimit,
   proveGuide,
   reliefCapacity,
   seatLeakage,

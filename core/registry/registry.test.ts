@@ -128,3 +128,42 @@ describe('convert-quantity', () => {
     expect(() => convert(dimension, value, from, to)).toThrow(/below absolute zero/)
   })
 })
+
+describe('overpressure-limit', () => {
+  const limit = (maop: string, more: object = {}) =>
+    compute(
+      computationNamed('overpressure-limit'),
+      {
+        rulePack: 'larkhaven-gas-at-flow',
+        maop: { dimension: 'gaugePressure', value: maop, unit: 'psi' },
+        ...more,
+      },
+      shippedLibrary,
+    ) as { limit: string; kPa: number }
+  it.each([
+    ['60', '66.00'],
+    ['30', '36.00'],
+    ['10', '15.00'],
+  ])('of %s psi is %s psi', (maop, wanted) => {
+    expect(limit(maop).limit).toBe(wanted)
+    expect(limit(maop).kPa).toBeCloseTo(Number(wanted) * 6.894757, 2)
+  })
+  it('needs a pack that has one', () => {
+    expect(() => limit('60', { rulePack: 'larkhaven-relief-first' })).toThrow(
+      /no rule pack “larkhaven-relief-first” with a limit of protection/,
+    )
+  })
+})
+
+describe('judge-regulator-run', () => {
+  it('refuses another kind, and a reading that no step takes', () => {
+    const c = computationNamed('judge-regulator-run')
+    const given = c.example as { readings: object[] }
+    expect(() => compute(c, { ...given, kind: 'RP' }, shippedLibrary)).toThrow()
+    const odd = { item: 'check-1', dimension: 'gaugePressure', value: '5', unit: 'psi' }
+    expect(() =>
+      compute(c, { ...given, readings: [...given.readings, odd] }, shippedLibrary),
+    ).toThrow(/does not record “check-1”/)
+    expect(compute(c, c.example, shippedLibrary)).toMatchObject({ outcome: 'pass' })
+  })
+})

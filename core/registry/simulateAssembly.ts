@@ -1,11 +1,6 @@
 import * as yup from 'yup'
-import {
-  assemblyKinds,
-  type FaultKind,
-  faultKinds,
-  layoutOf,
-  SiteModel,
-} from '../apparatus/backflow'
+import { type FaultKind, faultKinds } from '../apparatus'
+import { assemblyKinds, layoutOf, SiteModel } from '../apparatus/backflow'
 import { testPlanOf } from '../library'
 import { number, slug, strictObject } from '../schema'
 import { runTest } from '../simulate'

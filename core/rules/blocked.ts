@@ -1,4 +1,4 @@
-import { basisOf, type PackItem, restsOn } from './basis'
+import { basisOf, type MeasuredItem, type PackItem, restsOn } from './basis'
 import { channelFor } from './channel'
 import type { PackTest } from './pack'
 import type { Procedure, StepRecord } from '../procedure'
@@ -163,7 +163,10 @@ function inKpa(reading: Reading, run: TestRun): number {
 
 /** Why what an item invalidates loses its meaning; null while its answer is an accepted one. */
 function invalidation(item: PackItem, run: TestRun): string | null {
-  if (!item.invalidates || item.basis !== 'answer') return null
+  if (!item.invalidates) return null
+  if (item.basis !== 'answer') {
+    return isOut(item, run) ? (item.reason ?? `${item.title} is out of its limits`) : null
+  }
   const answer = standingAnswer(run, item.id)?.answer
   if (answer === undefined) {
     return `${item.title.toLowerCase()} is not recorded, on which the meaning of this depends`
@@ -171,3 +174,16 @@ function invalidation(item: PackItem, run: TestRun): string | null {
   if (item.accept.includes(answer)) return null
   return item.reason ?? `${item.title} disturbs this reading`
 }
+
+/** Whether a value that can be judged lies beyond its ends. */
+function isOut(item: MeasuredItem, run: TestRun): boolean {
+  const basis = basisOf(item)
+  const measured = basis.measure(item, run)
+  if ('missing' in measured) return false
+  const ends = basis.ends(item, run, measured.unit)
+  if ('missing' in ends) return false
+  const { low = -Infinity, high = Infinity } = ends
+  return measured.value < low - ROUNDING || measured.value > high + ROUNDING
+}
+
+const ROUNDING = 1e-9

@@ -4,7 +4,12 @@ import type { Channel, TestRun } from './types'
 /** Pressures that one gauge shows alike: against the air, and between two ports. */
 const PRESSURES: readonly Dimension[] = ['differential', 'gaugePressure']
 
-const shows = (channel: Channel, dimension: Dimension): boolean =>
+/** Whether a quantity is a pressure that a test gauge shows. */
+export const isPressure = (dimension: Dimension | undefined): boolean =>
+  dimension !== undefined && PRESSURES.includes(dimension)
+
+/** Whether a channel shows a quantity; a gauge shows gauge pressures and differentials alike. */
+export const showsQuantity = (channel: Channel, dimension: Dimension): boolean =>
   channel.dimension === dimension ||
   (PRESSURES.includes(channel.dimension) && PRESSURES.includes(dimension))
 
@@ -17,5 +22,5 @@ export function channelFor(
   reading: { readonly dimension: Dimension; readonly channel?: string | undefined },
 ): Channel | undefined {
   const named = run.channels?.find((c) => c.id === reading.channel)
-  return named ?? run.channels?.find((c) => shows(c, reading.dimension))
+  return named ?? run.channels?.find((c) => showsQuantity(c, reading.dimension))
 }

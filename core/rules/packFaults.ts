@@ -2,7 +2,7 @@ import type { Procedure } from '../procedure'
 import type { FieldFault } from '../schema'
 import { bases, basisOf, restsOn } from './basis'
 import { answer } from './basis/answer'
-import { isNominal } from './nominal'
+import { isNominal } from '../apparatus'
 import type { PackTest, RulePack } from './pack'
 
 /** Faults of a rule pack against the procedures it names. */

@@ -1,1 +1,2 @@
 export * from './runTest'
+export { siteModelOf } from './siteModel'

@@ -1,19 +1,16 @@
 import { testGauge } from '../testing/readings'
 import { describe, expect, it } from 'vitest'
-import {
-  type AssemblyKind,
-  type Condition,
-  type Fault,
-  possibleFaults,
-  SiteModel,
-} from '../apparatus/backflow'
+import { type Condition, type Fault, possibleFaults } from '../apparatus'
+import { type AssemblyKind, isAssemblyKind, layoutOf, SiteModel } from '../apparatus/backflow'
 import { type PackTest, type RulePack, judgeTest } from '../rules'
 import { shippedLibrary } from '../testing/library'
 import { randomNumbers } from '../testing/random'
 import { runTest } from '.'
 
 const tests = shippedLibrary.rulePacks.flatMap((pack) =>
-  pack.tests.map((test) => ({ name: `${test.kind}, ${test.procedure}`, pack, test })),
+  pack.tests
+    .filter((test) => isAssemblyKind(test.kind))
+    .map((test) => ({ name: `${test.kind}, ${test.procedure}`, pack, test })),
 )
 
 function judged(
@@ -214,7 +211,7 @@ describe('noise, lag and display steps do not change the verdict', () => {
   const random = randomNumbers(2026)
   const cases = Array.from({ length: 20 }, (_, n) => {
     const t = tests[Math.floor(random() * tests.length)] as (typeof tests)[number]
-    const options = possibleFaults(t.test.kind as AssemblyKind)
+    const options = possibleFaults(layoutOf(t.test.kind as AssemblyKind))
     const { element, fault } = options[
       Math.floor(random() * options.length)
     ] as (typeof options)[number]

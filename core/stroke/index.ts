@@ -1,1 +1,3 @@
 export { judgeStroke, type StrokeAsked } from './strokeTest'
+
+export { type BenchSet, benchSet, type BenchSetRead } from './benchSet'

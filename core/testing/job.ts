@@ -37,7 +37,12 @@ import { shippedLibrary } from './library'
 
 const START = '2026-06-01T08:00:00.000Z'
 
-const LICENCES = ['backflow-tester', 'backflow-tester-check-first', 'gas-regulator']
+const LICENCES = [
+  'backflow-tester',
+  'backflow-tester-check-first',
+  'gas-regulator',
+  'service-authorisation',
+]
 
 const GAUGE = {
   id: '018f0000-0000-7000-8000-000000900777',
@@ -60,6 +65,8 @@ export interface JobOptions {
   readonly newId?: (n: number) => string
   /** What flows through it; water when absent. */
   readonly service?: 'water' | 'gas'
+  /** What the equipment is judged by, as its set point. */
+  readonly nominals?: PayloadOf<'planned'>['equipment']['nominals']
   /** When it begins. */
   readonly from?: string
   /** What an inspection sees: defects by part; sound when absent. */
@@ -116,6 +123,7 @@ export class Job {
         site: 'Bath',
         address: '1 Seagate',
         customer: 'Bath',
+        ...(options.nominals ? { nominals: options.nominals } : {}),
       },
     })
     this.log = appended(this.log, [planned])

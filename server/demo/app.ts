@@ -2,9 +2,6 @@ import { DateTime } from 'luxon'
 import type { App } from '../context'
 import type { Seeded } from './random'
 
-/** The rule pack by which the demo’s technicians test. */
-export const DEMO_PACK = 'larkhaven-relief-first'
-
 /** An application whose clock, ids and codes the demo sets, so that the same seed gives the same data. */
 export interface DemoApp extends App {
   readonly at: (date: string, minutes: number) => App

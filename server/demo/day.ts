@@ -1,16 +1,17 @@
 import type { Person } from '@uvanta/contract'
-import type { Fault } from '@uvanta/core/apparatus/backflow'
+import type { Fault } from '@uvanta/core/apparatus'
 import type { PayloadOf } from '@uvanta/core/visit'
 import type { App } from '../context'
 import { Op } from 'sequelize'
 import { readPerson } from '../service/people/people'
 import { planVisit } from '../service/visit/visits'
-import { DEMO_PACK } from './app'
+import { packFor } from './packs'
 import { saveVirtualSite, type VirtualSite } from './virtualSite'
 
 const OTHER_PACK = 'larkhaven-check-first'
 const FOULED: Fault = { element: 'check-1', fault: 'fouled', severity: 0.4 }
 const CUT: Fault = { element: 'bypass-check-1', fault: 'disc-cut', severity: 0.5 }
+const DIRTY: Fault = { element: 'regulator', fault: 'fouled', severity: 0.4 }
 const STUCK: Fault = { element: 'air-inlet', fault: 'stuck', severity: 0.6 }
 
 interface Planned {
@@ -18,31 +19,35 @@ interface Planned {
   readonly kind: string
   readonly index: number
   readonly faults?: readonly Fault[]
-  /** Absent for kinds without a field test. */
+  /** By another pack than the house’s own. */
   readonly pack?: string
   readonly purpose?: PayloadOf<'planned'>['purpose']
 }
 
 /** What is planned on a day of the demo, and what the equipment hides that day. */
 const DAY: readonly Planned[] = [
-  { who: 'odda', kind: 'RP', index: 0, faults: [FOULED], pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 8, pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 10, pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 15, faults: [FOULED], pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 13, faults: [FOULED], pack: DEMO_PACK },
-  { who: 'odda', kind: 'RP', index: 14, pack: DEMO_PACK },
-  { who: 'odda', kind: 'DC', index: 0, pack: DEMO_PACK },
-  { who: 'odda', kind: 'DC', index: 3, faults: [FOULED], pack: DEMO_PACK },
-  { who: 'odda', kind: 'DCDA', index: 0, faults: [CUT], pack: DEMO_PACK },
-  { who: 'odda', kind: 'DCDA', index: 1, pack: DEMO_PACK },
-  { who: 'odda', kind: 'PVB', index: 0, pack: DEMO_PACK },
-  { who: 'odda', kind: 'SVB', index: 0, faults: [STUCK], pack: DEMO_PACK },
-  { who: 'odda', kind: 'pilot regulator', index: 0, purpose: 'overhaul' },
+  { who: 'odda', kind: 'RP', index: 0, faults: [FOULED] },
+  { who: 'odda', kind: 'RP', index: 8 },
+  { who: 'odda', kind: 'RP', index: 10 },
+  { who: 'odda', kind: 'RP', index: 15, faults: [FOULED] },
+  { who: 'odda', kind: 'RP', index: 13, faults: [FOULED] },
+  { who: 'odda', kind: 'RP', index: 14 },
+  { who: 'odda', kind: 'DC', index: 0 },
+  { who: 'odda', kind: 'DC', index: 3, faults: [FOULED] },
+  { who: 'odda', kind: 'DCDA', index: 0, faults: [CUT] },
+  { who: 'odda', kind: 'DCDA', index: 1 },
+  { who: 'odda', kind: 'PVB', index: 0 },
+  { who: 'odda', kind: 'SVB', index: 0, faults: [STUCK] },
+  { who: 'odda', kind: 'pilot regulator', index: 0, faults: [DIRTY], purpose: 'overhaul' },
   { who: 'odda', kind: 'actuator', index: 0, purpose: 'fail-action-change' },
   { who: 'odda', kind: 'actuator', index: 1, purpose: 'fail-action-change' },
-  { who: 'odda', kind: 'spring regulator', index: 0, purpose: 'overhaul' },
-  { who: 'teo', kind: 'RP', index: 2, pack: DEMO_PACK },
-  { who: 'teo', kind: 'RP', index: 5, pack: DEMO_PACK },
+  { who: 'odda', kind: 'spring regulator', index: 0, purpose: 'periodic-test' },
+  { who: 'odda', kind: 'pressure reducer', index: 0, faults: [DIRTY], purpose: 'complaint' },
+  { who: 'odda', kind: 'sampler', index: 0 },
+  { who: 'odda', kind: 'coupler', index: 0 },
+  { who: 'odda', kind: 'control valve', index: 0, purpose: 'overhaul' },
+  { who: 'teo', kind: 'RP', index: 2 },
+  { who: 'teo', kind: 'RP', index: 5 },
   { who: 'teo', kind: 'RP', index: 12, pack: OTHER_PACK },
   { who: 'teo', kind: 'RPDA', index: 0, pack: OTHER_PACK },
   { who: 'teo', kind: 'DC', index: 1, pack: OTHER_PACK },
@@ -74,7 +79,7 @@ export async function planDay(
       technicianId: technician.id,
       plannedOn,
       purpose,
-      ...(pack ? { rulePack: pack } : {}),
+      rulePack: pack ?? packFor(kind),
     })
     planned++
   }

@@ -1,11 +1,11 @@
 import type { Equipment } from '@uvanta/contract'
 import { sheetsOf } from '@uvanta/core/library'
 import { addDays } from '@uvanta/core/programme'
-import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import type { DemoApp } from './app'
 import { readEquipment, searchTextOf } from '../service/register/equipment'
 import type { Seeded } from './random'
 import type { Scenario } from './scenario'
+import { nominalsOf } from './nominals'
 import { saveVirtualSite, virtualSiteOf, type VirtualSite } from './virtualSite'
 
 /** How often a family stands at a site; the test programme lives from backflow assemblies. */
@@ -18,6 +18,7 @@ const WEIGHTS: Readonly<Record<string, number>> = {
   'spring-regulator': 5,
   'sleeve-pilot-regulator': 3,
   'water-pressure-reducer': 4,
+  'spring-cylinder-actuator': 2,
 }
 const PER_SITE = 4
 const SIZES: Readonly<Record<string, readonly string[]>> = {
@@ -34,7 +35,7 @@ const MAKERS = ['Maker A', 'Maker B', 'Maker C', 'Maker D', 'Maker E']
 export interface DemoEquipment extends Equipment {
   /** Days from today to its due date. */
   readonly dueIn: number
-  /** The modelled equipment behind it; null for what has no field test. */
+  /** The modelled equipment behind it; null for what has no model. */
   readonly virtualSite: VirtualSite | null
 }
 
@@ -104,6 +105,7 @@ async function addEquipment(
   const dueIn = random.chance(0.1) ? -random.whole(1, 60) : random.whole(1, 364)
   const dueOn = addDays(today, dueIn)
   const id = random.uuid()
+  const nominals = nominalsOf(kind, random)
   const row = {
     id,
     siteId: site.id,
@@ -115,7 +117,8 @@ async function addEquipment(
     ...makeOf(app, family.id, random),
     service: family.service,
     position: random.pick(scenario.positions),
-    setPoint: setPointOf(family.id, random),
+    setPoint: nominals.find((n) => n.name === 'set-point')?.value ?? null,
+    nominals: nominals.filter((n) => n.name !== 'set-point'),
     programme: family.programme,
     installedOn: addDays(today, -random.whole(1_300, 9_000)),
     anchorOn: dueOn,
@@ -131,7 +134,7 @@ async function addEquipment(
     repairBy: null,
     lastVisitId: null,
   })
-  const virtualSite = isAssemblyKind(kind) ? virtualSiteOf(kind, row.sizeIn, random) : null
+  const virtualSite = virtualSiteOf(kind, row.sizeIn, random, nominals)
   if (virtualSite) await saveVirtualSite(app, id, virtualSite)
   return { ...(await readEquipment(app, id)), dueIn, virtualSite }
 }
@@ -143,20 +146,4 @@ function makeOf(app: DemoApp, family: string, random: Seeded) {
   return sheet
     ? { maker: sheet.maker, model: sheet.model, specSheet: sheet.id }
     : { maker, model: '', specSheet: null }
-}
-
-function setPointOf(family: string, random: Seeded) {
-  const set = (value: string, unit: string) => ({ dimension: 'gaugePressure', value, unit })
-  switch (family) {
-    case 'sleeve-pilot-regulator':
-      return set(String(random.pick([30, 60, 100])), 'psi')
-    case 'spring-regulator':
-      return set(random.pick(['7.0', '14.0', '55.0']), 'inH2O')
-    case 'dome-regulator':
-      return set('150', 'psi')
-    case 'water-pressure-reducer':
-      return set(String(random.pick([45, 50, 60])), 'psi')
-    default:
-      return null
-  }
 }

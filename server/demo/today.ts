@@ -4,11 +4,10 @@ import { supersedeCertificate, voidCertificate } from '../service/certificate/re
 import { readEvents } from '../service/visit/log'
 import { correctAttested } from '../service/visit/sign'
 import type { DemoEquipment } from './equipment'
-import { inCalibration } from './history'
 import type { DemoApp } from './app'
 import type { Seeded } from './random'
 import { planDay } from './day'
-import { DEMO_PACK } from './app'
+import { DEMO_PACK } from './packs'
 import { DemoVisit, PLANNED_DAYS_BEFORE } from './visit'
 
 /** Visits around today in every state, and certificates that did not stay. */
@@ -25,16 +24,12 @@ export async function loadTodaysVisits(
     ivo: Person
   }
   const today = app.today()
-  const gauge = inCalibration(
-    gauges.filter((g) => g.span === '15'),
-    today,
-  )
   const pack = app.shelf.library.rulePacks.find((p) => p.id === DEMO_PACK)
   const testable = equipment.filter((e) => pack?.tests.some((t) => t.kind === e.kind))
   const rps = testable.filter((e) => e.kind === 'RP')
   const rp = (index: number) => rps[index % rps.length] as DemoEquipment
   const visitTo = (e: DemoEquipment, who: Person, date = today, minutes = 0) =>
-    new DemoVisit(app, random, e, who, gauge, date, minutes)
+    new DemoVisit(app, random, e, who, gauges, date, minutes)
 
   const signed = visitTo(rp(3), odda, today, -40)
   await signed.plan()

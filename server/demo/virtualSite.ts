@@ -1,41 +1,72 @@
-import {
-  type AssemblyKind,
-  type AssemblySpec,
-  type Fault,
-  layoutOf,
-  possibleFaults,
-} from '@uvanta/core/apparatus/backflow'
+import { apparatusOf, type Fault, possibleFaults, type SiteSpec } from '@uvanta/core/apparatus'
+import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
+import { isRegulatorKind } from '@uvanta/core/apparatus/regulator'
+import { toSi, type AnyQuantity } from '@uvanta/core/quantity'
 import type { App } from '../context'
 import type { Seeded } from './random'
 
 /** The hidden condition of one piece of demo equipment, as it is kept and handed to the test gauge’s stand-in. */
 export interface VirtualSite {
-  readonly kind: AssemblyKind
+  readonly kind: string
   readonly sizeIn: number
   readonly supplyKpa: number
   readonly springs: Readonly<Record<string, number>>
   readonly faults: readonly Fault[]
+  /** Nominal set pressure of a regulator, and opening of its relief valve. */
+  readonly setKpa?: number
+  readonly reliefKpa?: number
 }
 
-/** Springs a few percent apart from piece to piece; one in seven has something wrong with it. */
-export function virtualSiteOf(kind: AssemblyKind, sizeIn: string, random: Seeded): VirtualSite {
-  const sprung = layoutOf(kind).elements.filter((e) =>
-    ['check', 'relief', 'air-inlet'].includes(e.role),
-  )
+/** Nominal values by name, as the register has them. */
+type Nominals = readonly { readonly name: string; readonly value: AnyQuantity }[]
+
+/** Springs a few percent apart from piece to piece; one in seven has something wrong with it. Null for a kind without a model. */
+export function virtualSiteOf(
+  kind: string,
+  sizeIn: string,
+  random: Seeded,
+  nominals: Nominals = [],
+): VirtualSite | null {
+  if (!isAssemblyKind(kind) && !isRegulatorKind(kind)) return null
+  const sprung = elementsOf(kind).filter((e) => SPRUNG.includes(e.role))
+  const kpa = (name: string) => {
+    const found = nominals.find((n) => n.name === name)
+    return found && toSi(found.value)
+  }
+  const [setKpa, reliefKpa] = [kpa('set-point'), kpa('relief-set')]
   return {
     kind,
     sizeIn: Number(sizeIn),
-    supplyKpa: random.whole(380, 590),
+    supplyKpa: supplyOf(kpa('inlet-maximum'), random),
     springs: Object.fromEntries(
-      sprung.map((e) => [e.id, Math.round(random.between(0.93, 1.08) * 1000) / 1000]),
+      sprung.map((e) => [
+        e.id,
+        Math.round(random.between(...spreadOf(kind, e.role)) * 1000) / 1000,
+      ]),
     ),
     faults: random.chance(0.14) ? [someFault(kind, random)] : [],
+    ...(setKpa ? { setKpa } : {}),
+    ...(reliefKpa ? { reliefKpa } : {}),
   }
 }
 
+const SPRUNG: readonly string[] = ['check', 'relief', 'air-inlet', 'regulator']
+const elementsOf = (kind: string) => apparatusOf(kind)?.elements ?? []
+/** A regulator and its relief were set by hand, to a percent or so. */
+function spreadOf(kind: string, role: string): [number, number] {
+  if (!isRegulatorKind(kind)) return [0.93, 1.08]
+  return role === 'regulator' ? [0.99, 1.01] : [0.97, 1.03]
+}
+
+/** Street pressure of a water main; before a regulator a good part of the most that it may have. */
+const supplyOf = (inletMaximumKpa: number | undefined, random: Seeded): number =>
+  inletMaximumKpa === undefined
+    ? random.whole(380, 590)
+    : Math.round(inletMaximumKpa * random.between(0.65, 0.85))
+
 /** A fault of the kinds that technicians meet. */
-export function someFault(kind: AssemblyKind, random: Seeded): Fault {
-  const common = possibleFaults(kind).filter(
+export function someFault(kind: string, random: Seeded): Fault {
+  const common = possibleFaults({ elements: elementsOf(kind) }).filter(
     ({ element, fault }) => element.role !== 'shutoff' && fault !== 'spring-broken',
   )
   const { element, fault } = random.pick(common)
@@ -43,12 +74,12 @@ export function someFault(kind: AssemblyKind, random: Seeded): Fault {
 }
 
 /** The model of a site, with other faults than it has today and springs worn to a part. */
-export function specOf(site: VirtualSite, faults: readonly Fault[], worn = 1): AssemblySpec {
+export function specOf(site: VirtualSite, faults: readonly Fault[], worn = 1): SiteSpec {
   const springs = Object.fromEntries(
     Object.entries(site.springs).map(([id, factor]) => [id, factor * worn]),
   )
-  const { kind, sizeIn, supplyKpa } = site
-  return { kind, sizeIn, condition: { supplyKpa, springs, faults } }
+  const { supplyKpa, springs: _springs, faults: _faults, ...rest } = site
+  return { ...rest, condition: { supplyKpa, springs, faults } }
 }
 
 export async function saveVirtualSite(app: App, equipmentId: string, site: VirtualSite) {

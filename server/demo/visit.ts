@@ -1,19 +1,31 @@
 import type { Gauge, Person } from '@uvanta/contract'
-import { type Fault, SiteModel } from '@uvanta/core/apparatus/backflow'
-import { testPlanOf } from '@uvanta/core/library'
+import type { Fault } from '@uvanta/core/apparatus'
+import { type TestPlan, testPlanOf } from '@uvanta/core/library'
 import { roundTo, unitDefinition } from '@uvanta/core/quantity'
 import { addDays } from '@uvanta/core/programme'
-import { runTest } from '@uvanta/core/simulate'
+import { runTest, siteModelOf } from '@uvanta/core/simulate'
 import type { Reading } from '@uvanta/core/rules'
 import type { EventDraft, EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
-import { gaugeAsInstrument, draftOf, finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
+import {
+  channelsShowing,
+  draftOf,
+  finalRun,
+  foldVisit,
+  needsGauge,
+  verdictOf,
+} from '@uvanta/core/visit'
+import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { appendEvents, appendGuarded } from '../service/visit/append'
 import { inLog } from '../service/visit/openLog'
 import { issueCertificate } from '../service/certificate/issue'
 import { readEvents } from '../service/visit/log'
 import { planVisit } from '../service/visit/visits'
 import type { DemoEquipment } from './equipment'
-import { DEMO_PACK, type DemoApp } from './app'
+import { foundByHand } from './byHand'
+import { gaugesFor, instrumentOf } from './gauges'
+import type { Nominal } from '@uvanta/core/apparatus'
+import { packFor } from './packs'
+import type { DemoApp } from './app'
 import type { Seeded } from './random'
 import { specOf } from './virtualSite'
 
@@ -26,13 +38,15 @@ export const PLANNED_DAYS_BEFORE = 14
 /** One demo visit, carried out through the same use cases as a real one, at the time it is said to happen. */
 export class DemoVisit {
   private minutes = 0
+  /** An item that is found bad on equipment without a model. */
+  bad: string | null = null
   private readonly id: string
   constructor(
     private readonly app: DemoApp,
     private readonly random: Seeded,
     private readonly equipment: DemoEquipment,
     private readonly technician: Person,
-    private readonly gauge: Gauge,
+    private readonly gauges: readonly Gauge[],
     private readonly date: string,
     startMinutes: number,
   ) {
@@ -48,8 +62,13 @@ export class DemoVisit {
       technicianId: this.technician.id,
       plannedOn: this.date,
       purpose,
-      rulePack: DEMO_PACK,
+      rulePack: packFor(this.equipment.kind),
     })
+  }
+
+  /** The test that the house’s pack prescribes for this equipment. */
+  prescribed(): TestPlan {
+    return testPlanOf(this.app.shelf.library, packFor(this.equipment.kind), this.equipment.kind)
   }
 
   async arrive(): Promise<void> {
@@ -64,18 +83,23 @@ export class DemoVisit {
     )
   }
 
-  /** The test as the modelled equipment answers it, with these faults and springs worn to a part. */
+  /** The test as the modelled equipment answers it, with these faults and springs worn to a part; or as it is found by hand. */
   async test(run: RunName, faults: readonly Fault[], worn = 1): Promise<void> {
-    const { pack, procedure } = testPlanOf(this.app.shelf.library, DEMO_PACK, this.equipment.kind)
-    const licence = this.technician.licences.find((l) => l.kind === pack.licence)
-    const calibration = this.gauge.calibrations.find(
-      (c) => c.calibratedOn <= this.date && this.date <= c.validUntil,
-    )
-    const { virtualSite } = this.equipment
-    if (!licence || !calibration || !virtualSite)
-      throw new Error(`${this.technician.name} cannot test ${this.equipment.tag} on ${this.date}`)
-    const model = new SiteModel(specOf(virtualSite, faults, worn))
-    const found = runTest(procedure, model, { periodS: SAMPLE_S })
+    const { equipment, technician, date } = this
+    const plan = this.prescribed()
+    const { pack, procedure } = plan
+    const licence = technician.licences.find((l) => l.kind === pack.licence)
+    if (!licence) throw new Error(`${technician.name} cannot test ${equipment.tag} on ${date}`)
+    const nominals = allNominals(equipment)
+    const gauges = needsGauge(procedure)
+      ? gaugesFor(equipment.kind, nominals, this.gauges, date)
+      : []
+    const { virtualSite } = equipment
+    const model = virtualSite && siteModelOf(specOf(virtualSite, faults, worn))
+    const found = model
+      ? runTest(procedure, model, { periodS: SAMPLE_S, ...lowPressures(equipment) })
+      : foundByHand(plan, nominals, this.random, this.bad)
+    const instruments = gauges.map((g) => instrumentOf(g, date))
     const steps = procedure.steps.map((step): Spec[] => {
       const done: Spec = ['step-done', { run, step: step.id }]
       const item = step.record?.item
@@ -83,7 +107,7 @@ export class DemoVisit {
       const reading = found.readings.find((r) => r.item === item)
       if (answer) return [['answer', { run, ...answer }], done]
       if (!reading) return [done]
-      return [['reading', { run, ...typed(reading) }], done]
+      return [['reading', { run, ...typed(reading, instruments) }], done]
     })
     await this.append(
       [
@@ -93,26 +117,17 @@ export class DemoVisit {
           procedureId: procedure.id,
           procedureVersion: procedure.version,
           packVersion: pack.version,
-          instruments: [
-            gaugeAsInstrument({
-              id: this.gauge.id,
-              tag: this.gauge.tag,
-              serial: this.gauge.serial,
-              accuracyPercent: this.gauge.accuracyPercent,
-              accuracyOf: this.gauge.accuracyOf,
-              span: Number(this.gauge.span),
-              spanUnit: this.gauge.spanUnit,
-              calibratedOn: calibration.calibratedOn,
-              calibrationUntil: calibration.validUntil,
-              calibrationCertificate: calibration.certificate,
-            }),
-          ],
+          instruments,
           licence: { kind: licence.kind, number: licence.number, expiresOn: licence.expiresOn },
-          linePressure: {
-            dimension: 'gaugePressure',
-            value: roundTo(virtualSite.supplyKpa / 6.894757, 0),
-            unit: 'psi',
-          },
+          ...(virtualSite && isAssemblyKind(equipment.kind)
+            ? {
+                linePressure: {
+                  dimension: 'gaugePressure' as const,
+                  value: roundTo(virtualSite.supplyKpa / 6.894757, 0),
+                  unit: 'psi',
+                },
+              }
+            : {}),
         },
       ],
       ...steps.flat(),
@@ -178,13 +193,38 @@ export class DemoVisit {
   }
 }
 
+/** Nominal values of a piece of equipment, its set point among them. */
+const allNominals = ({ setPoint, nominals }: DemoEquipment): Nominal[] => [
+  ...(setPoint ? [{ name: 'set-point' as const, value: setPoint as Nominal['value'] }] : []),
+  ...nominals,
+]
+
+/** Low gas pressures are read on a manometer, in inches of water. */
+const MANOMETER_KPA = 24
+const lowPressures = ({ setPoint }: DemoEquipment) =>
+  setPoint?.unit === 'inH2O'
+    ? { unitFor: (kpa: number) => (kpa < MANOMETER_KPA ? 'inH2O' : undefined) }
+    : {}
+
 /** Seconds between samples of a demo’s test; coarse, since nobody looks at the trace. */
 const SAMPLE_S = 0.5
 
 /** A modelled reading as a technician types it: one digit less than the model gives. */
-function typed({ item, dimension, value, unit }: Reading) {
+function typed(
+  { item, dimension, value, unit, heldS }: Reading,
+  instruments: PayloadOf<'test-started'>['instruments'],
+) {
   const { digits } = unitDefinition(dimension, unit)
-  return { item, dimension, value: roundTo(Number(value), digits), unit, source: 'typed' as const }
+  const [channel] = channelsShowing({ instruments }, dimension, Number(value), unit)
+  return {
+    item,
+    dimension,
+    value: roundTo(Number(value), digits),
+    unit,
+    source: 'typed' as const,
+    ...(channel && instruments.length > 1 ? { channel } : {}),
+    ...(heldS === undefined ? {} : { heldS }),
+  }
 }
 
 type Spec = { [K in EventKind]: [K, PayloadOf<K>] }[EventKind]

@@ -33,4 +33,5 @@ export const steps: readonly Step[] = [
   ...refuseSteps(t.audit),
   ...refuseSteps(t.photo),
   ...addSteps(t.visitEvent),
+  ...addSteps(t.equipment),
 ]

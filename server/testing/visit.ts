@@ -1,4 +1,4 @@
-import type { Visit } from '@uvanta/contract'
+import type { Person, Visit } from '@uvanta/contract'
 import { testPlanOf } from '@uvanta/core/library'
 import {
   draftOf,
@@ -11,6 +11,8 @@ import {
 import { addDays } from '@uvanta/core/programme'
 import { v7 as uuidv7 } from 'uuid'
 import type { App } from '../context'
+import { readPerson } from '../service/people/people'
+import { planVisit } from '../service/visit/visits'
 import type { Agent } from './app'
 
 export const SIGNATURE = 'M 10 60 L 200 40 L 380 70'
@@ -22,6 +24,22 @@ export const draft = <K extends EventKind>(kind: K, payload: PayloadOf<K>) =>
     deviceOffset: 0,
   }) as EventDraft<K>
 
+/** A visit as it was planned before any pack had a test for its kind. */
+function planUntested(app: App, equipmentId: string, technician: Person): Promise<Visit> {
+  const library = { ...app.shelf.library, rulePacks: [] }
+  return planVisit(
+    { ...app, shelf: { ...app.shelf, library } as unknown as App['shelf'] },
+    technician,
+    {
+      id: uuidv7(),
+      equipmentId,
+      technicianId: technician.id,
+      plannedOn: app.today(),
+      purpose: 'periodic-test',
+    },
+  )
+}
+
 export async function plan(
   app: App,
   agent: Agent,
@@ -29,6 +47,7 @@ export async function plan(
   technicianId: string,
   rulePack: string | null = 'larkhaven-relief-first',
 ): Promise<Visit> {
+  if (!rulePack) return planUntested(app, equipmentId, await readPerson(app, technicianId))
   const response = await agent
     .post('/api/v1/visits')
     .send({
@@ -37,7 +56,7 @@ export async function plan(
       technicianId,
       plannedOn: app.today(),
       purpose: 'periodic-test',
-      ...(rulePack ? { rulePack } : {}),
+      rulePack,
     })
     .expect(200)
   return response.body as Visit

@@ -1,30 +1,25 @@
-import { fineGauge, GaugeResponse, formatMessage, type GaugeMessage } from '@uvanta/core/instrument'
-import { hoseNames, type HoseName, SiteModel } from '@uvanta/core/apparatus/backflow'
-import { type Opening, openings } from '@uvanta/core/apparatus'
+import { GaugeResponse, formatMessage, type GaugeMessage } from '@uvanta/core/instrument'
+import { type Opening, openings, type TestSite } from '@uvanta/core/apparatus'
+import { siteModelOf } from '@uvanta/core/simulate'
 import { FluidError } from '@uvanta/core/fluid'
 import { convertValue } from '@uvanta/core/quantity'
+import { gaugeFor, gauges, type SimulatedGauge } from './gauges'
 import type { HiddenSites } from './sites'
 
-/** The stand-in’s own data: a differential gauge of 15 psi that samples ten times a second. */
 const PERIOD_S = 0.1
-const hello: GaugeMessage = {
-  type: 'hello',
-  tag: 'G-01',
-  serial: 'DG-48211',
-  unit: 'psi',
-  span: 15,
-  resolution: 0.01,
-  periodS: PERIOD_S,
-}
 const SIGHT_EVERY = 3
 const BATTERY_EVERY = 300
 
 /** How the instrument misbehaves, to try what the link does then. */
 type Trouble = 'ok' | 'drop' | 'rubbish' | 'flat' | 'frozen'
 
-/** One test gauge with its hoses at one virtual site; speaks the line protocol. */
+/**
+ * A tester’s gauges with their hoses at one virtual site; speaks the line protocol. One of them is on the
+ * line at a time: whoever fits the hose to another tap takes the gauge whose range holds what is there.
+ */
 export class Instrument {
-  private site: SiteModel | null = null
+  private site: TestSite | null = null
+  private gauge: SimulatedGauge = gauges[0]
   private siteId = ''
   private response: GaugeResponse
   private running = false
@@ -41,7 +36,21 @@ export class Instrument {
   }
 
   private nature() {
-    return { ...fineGauge, resolutionKpa: convertValue('differential', 0.01, 'psi', 'kPa') }
+    const { unit, span, resolution, lagS, noise } = this.gauge
+    const kpa = (value: number) => convertValue('differential', value, unit, 'kPa')
+    const single = this.site?.layout.hoses.includes('gauge') ?? false
+    return {
+      lagS,
+      noiseKpa: kpa(noise),
+      resolutionKpa: kpa(resolution),
+      spanKpa: kpa(span),
+      single,
+    }
+  }
+
+  private introduce(): void {
+    const { tag, serial, unit, span, resolution } = this.gauge
+    this.tell({ type: 'hello', tag, serial, unit, span, resolution, periodS: PERIOD_S })
   }
 
   private tell(message: GaugeMessage): void {
@@ -54,7 +63,7 @@ export class Instrument {
     try {
       switch (verb) {
         case 'HELLO':
-          return this.tell(hello)
+          return this.introduce()
         case 'START':
           this.running = true
           return
@@ -67,11 +76,13 @@ export class Instrument {
           if ((openings as readonly string[]).includes(b)) this.site?.move(a, b as Opening)
           return
         case 'HOSE':
-          if ((hoseNames as readonly string[]).includes(a))
-            this.fit(a as HoseName, b === '-' ? null : b)
+          if (this.site?.layout.hoses.includes(a)) this.fit(a, b === '-' ? null : b)
           return
         case 'HEIGHT':
           if (this.site && Number.isFinite(Number(a))) this.site.gaugeAbovePortM = Number(a)
+          return
+        case 'ADJUST':
+          if (Number.isFinite(Number(a))) this.site?.adjust?.(Number(a))
           return
         case 'SERVICE':
           if (b === 'cleaned' || b === 'renewed') this.sites.service(this.siteId, a, b)
@@ -88,15 +99,19 @@ export class Instrument {
   }
 
   private goTo(equipmentId: string, kind: string, sizeIn: number): void {
-    const spec = this.sites.spec(equipmentId, kind, sizeIn > 0 ? sizeIn : 1)
     this.siteId = equipmentId
-    this.site = spec ? new SiteModel(spec) : null
+    this.site = siteModelOf(this.sites.spec(equipmentId, kind, sizeIn > 0 ? sizeIn : 1))
     this.response = new GaugeResponse(this.nature(), this.random)
   }
 
-  private fit(hose: HoseName, port: string | null): void {
+  private fit(hose: string, port: string | null): void {
     this.site?.connect(hose, port)
-    if (port) this.response.refilled()
+    if (!port) return
+    const suits = gaugeFor(this.site, port)
+    if (suits === this.gauge) return this.response.refilled()
+    this.gauge = suits
+    this.response = new GaugeResponse(this.nature(), this.random)
+    this.introduce()
   }
 
   /** Goes on by one sample. */
@@ -114,9 +129,14 @@ export class Instrument {
     }
   }
 
-  private read(site: SiteModel | null): number {
-    const kpa = site?.differential() ?? 0
-    const bled = site ? site.bled('high') + site.bled('low') : 0
-    return convertValue('differential', this.response.sample(PERIOD_S, kpa, bled), 'kPa', 'psi')
+  private read(site: TestSite | null): number {
+    const kpa = site?.atInstrument() ?? 0
+    const bled = site?.bled() ?? 0
+    return convertValue(
+      'differential',
+      this.response.sample(PERIOD_S, kpa, bled),
+      'kPa',
+      this.gauge.unit,
+    )
   }
 }

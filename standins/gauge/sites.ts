@@ -1,10 +1,5 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
-import {
-  type AssemblySpec,
-  type Fault,
-  faultsAfter,
-  isAssemblyKind,
-} from '@uvanta/core/apparatus/backflow'
+import { type Fault, faultsAfter, type SiteSpec } from '@uvanta/core/apparatus'
 
 /** The hidden condition of one piece of equipment, as the demo writes it. */
 export interface HiddenSite {
@@ -13,6 +8,9 @@ export interface HiddenSite {
   readonly supplyKpa: number
   readonly springs: Readonly<Record<string, number>>
   readonly faults: readonly Fault[]
+  /** Nominal set pressure of a regulator and opening of its relief valve, kPa. */
+  readonly setKpa?: number
+  readonly reliefKpa?: number
 }
 
 /** Line pressure of equipment that the demo knows nothing of. */
@@ -34,11 +32,9 @@ export class HiddenSites {
       : {}
   }
 
-  /** The model of a piece of equipment; one that is not known is healthy. Null for a kind without a test. */
-  spec(equipmentId: string, kind: string, sizeIn: number): AssemblySpec | null {
+  /** The model of a piece of equipment; one that is not known is healthy. */
+  spec(equipmentId: string, kind: string, sizeIn: number): SiteSpec {
     const known = this.hidden(equipmentId)
-    const wanted = known?.kind ?? kind
-    if (!isAssemblyKind(wanted)) return null
     let faults: readonly Fault[] = known?.faults ?? []
     for (const [element, service] of this.services[equipmentId] ?? []) {
       faults = faultsAfter(faults, element, service)
@@ -48,7 +44,13 @@ export class HiddenSites {
       supplyKpa: known?.supplyKpa ?? USUAL_SUPPLY_KPA,
       springs: known?.springs ?? {},
     }
-    return { kind: wanted, sizeIn: known?.sizeIn ?? sizeIn, condition }
+    return {
+      kind: known?.kind ?? kind,
+      sizeIn: known?.sizeIn ?? sizeIn,
+      condition,
+      ...(known?.setKpa ? { setKpa: known.setKpa } : {}),
+      ...(known?.reliefKpa ? { reliefKpa: known.reliefKpa } : {}),
+    }
   }
 
   private hidden(equipmentId: string): HiddenSite | undefined {

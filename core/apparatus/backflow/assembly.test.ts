@@ -1,14 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { randomNumbers } from '../../testing/random'
-import {
-  type AssemblyKind,
-  assemblyKinds,
-  type Condition,
-  type Fault,
-  faultsAfter,
-  possibleFaults,
-  SiteModel,
-} from '.'
+import { type AssemblyKind, assemblyKinds, layoutOf, SiteModel } from '.'
+import { type Condition, type Fault, faultsAfter, possibleFaults } from '../condition'
 import { fineGauge, GaugeResponse } from '../../instrument'
 
 const PSI = 6.894757293168
@@ -35,7 +28,7 @@ function acrossCheck1(s: SiteModel): SiteModel {
   s.advance(20)
   return s
 }
-const psid = (s: SiteModel) => s.differential() / PSI
+const psid = (s: SiteModel) => s.atInstrument() / PSI
 const fault = (element: string, kind: Fault['fault'], severity = 0.5): Fault => ({
   element,
   fault: kind,
@@ -160,7 +153,7 @@ describe('what the trade knows by its signature', () => {
     expect(s.seen().turning).toEqual([])
   })
   it.each(assemblyKinds)('every fault of a %s can be computed, at any severity', (kind) => {
-    for (const { element, fault: f } of possibleFaults(kind)) {
+    for (const { element, fault: f } of possibleFaults(layoutOf(kind))) {
       for (const severity of [0.05, 0.5, 1]) {
         const s = site(kind, [{ element: element.id, fault: f, severity }])
         s.advance(30)
@@ -193,9 +186,9 @@ describe('hoses and gauge', () => {
     s.move('shutoff-2', 'shut')
     s.move('cock-3', 'open')
     s.advance(40)
-    const level = s.differential()
+    const level = s.atInstrument()
     s.gaugeAbovePortM = 0.703
-    expect(level - s.differential()).toBeCloseTo(PSI, 1)
+    expect(level - s.atInstrument()).toBeCloseTo(PSI, 1)
   })
   it('refuses a valve and a port that the assembly does not have', () => {
     expect(() => site('DC').move('relief', 'open')).toThrow(/relief/)
@@ -211,7 +204,7 @@ describe('hoses and gauge', () => {
       hoses: { high: 'cock-2', low: 'cock-3' },
     })
     after.advance(60)
-    expect(after.differential()).toBeCloseTo(before.differential(), 1)
+    expect(after.atInstrument()).toBeCloseTo(before.atInstrument(), 1)
   })
   it('the needle answers slowly and bounces until the hoses are bled', () => {
     const settled = (bledKg: number) => {

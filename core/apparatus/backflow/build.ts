@@ -1,5 +1,6 @@
 import { coldWater, type Link, type Network, type Volume } from '../../fluid'
-import { type Condition, type FaultFinder, faultFinder } from './condition'
+import type { SiteSpec } from '../site'
+import { type Condition, type FaultFinder, faultFinder } from '../condition'
 import { type AssemblyKind, type HoseName, hoseNames, kindTraits } from './kinds'
 import { HOSE_CV, kitLinks, kitVolumes } from './kit'
 import { type Element, onLine, type Place } from '../types'
@@ -29,10 +30,8 @@ function extraGives({ kind, elements }: Layout, place: Place, sizeIn: number): n
   return kindTraits[kind].breaker && !place.source ? 0.1 : 0
 }
 
-export interface AssemblySpec {
+export interface AssemblySpec extends SiteSpec {
   readonly kind: AssemblyKind
-  readonly sizeIn: number
-  readonly condition: Condition
 }
 
 /**
@@ -167,6 +166,10 @@ function elementLinks(
           opening: 1,
         },
       ]
+    // Only backflow assemblies are built here.
+    case 'regulator':
+    case 'machine':
+      return []
     case 'cock':
       return [
         ...hoseNames.map((hose): Link => cockLink(id, at, hose)),

@@ -1,5 +1,4 @@
 export { type AssemblySpec, assemblyNetwork } from './build'
-export * from './condition'
 export * from './kinds'
 export { backflow, kitValves, type KitValve, layoutOf } from './layout'
 export * from './site'

@@ -144,6 +144,7 @@ export const backflow: readonly Apparatus[] = assemblyKinds.map((kind) => {
     elements,
     bench: kitValves,
     hoses: hoseNames,
+    nominals: [],
     lines: kindTraits[kind].detector ? ['bypass'] : [],
   }
 })

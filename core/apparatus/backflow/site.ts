@@ -3,10 +3,8 @@ import { type AssemblySpec, assemblyNetwork } from './build'
 import { type HoseName, hoseNames } from './kinds'
 import { type Opening, openingParts } from '../openings'
 import { backflow } from './layout'
+import { DRIP_KG_S, type Seen, type Settings, type TestSite } from '../site'
 import { type Apparatus, movableElements, portsOf, restOpeningOf } from '../types'
-
-/** kg/s over which a discharge is seen as a drip: about one drop in two seconds. */
-export const DRIP_KG_S = 3e-5
 
 /** kg/s from which on a healthy meter turns, and how much more a stuck one wants. */
 const METER_STARTS_KG_S = 2e-3
@@ -14,33 +12,11 @@ const STUCK_WANTS = 500
 
 const isHose = (name: string): name is HoseName => (hoseNames as readonly string[]).includes(name)
 
-/** How valves and hoses stand. */
-export interface Settings {
-  /** Openings of valves; shutoffs not named are open, everything else is shut. */
-  readonly openings: Readonly<Record<string, Opening>>
-  /** The cock that each hose is fitted to; a hose not named hangs free. */
-  readonly hoses: Readonly<Record<string, string>>
-  /** Height of the gauge above the port, m; counts when the low side is open to air. */
-  readonly gaugeAbovePortM?: number
-}
-
-/** What a person at the site can see and hear besides the gauge. */
-export interface Seen {
-  /** Reliefs and air inlets that discharge, cocks and bleeds that run. */
-  readonly running: readonly string[]
-  /** Meters that turn. */
-  readonly turning: readonly string[]
-  /** Air inlets and reliefs that have lifted off their seat. */
-  readonly lifted: readonly string[]
-  /** Air inlets and reliefs that stand fully open. */
-  readonly wideOpen: readonly string[]
-}
-
 /**
  * An assembly with the test kit in time: valves are turned and hoses moved, and it answers as the
  * hydraulic model says. The gauge’s own lag and noise are not part of it (see gauge.ts).
  */
-export class SiteModel {
+export class SiteModel implements TestSite {
   readonly layout: Apparatus
   private readonly model: FluidModel
   private readonly openings: Map<string, Opening>
@@ -122,16 +98,15 @@ export class SiteModel {
     return this.model.flow(element)
   }
 
-  /** kg that have run out of a hose’s bleed, which carries its air away. */
-  bled(hose: 'high' | 'low'): number {
-    return this.model.passedThrough(`${hose}-bleed`)
+  bled(): number {
+    return this.model.passedThrough('high-bleed') + this.model.passedThrough('low-bleed')
   }
 
   /**
    * The differential at the gauge, kPa: high side less low side, or less the air at the gauge’s own
    * height when the low hose hangs free.
    */
-  differential(): number {
+  atInstrument(): number {
     const high = this.model.pressure('high-hose')
     if (this.hoses.has('low')) return high - this.model.pressure('low-hose')
     return high - (coldWater.density * GRAVITY * this.gaugeAbovePortM) / 1000

@@ -1,4 +1,4 @@
-import { type Condition, faultFinder } from './condition'
+import { type Condition, faultFinder } from '../condition'
 import type { AssemblyKind } from './kinds'
 import type { Layout } from './layout'
 

@@ -3,15 +3,29 @@ import { toJsonSchema } from '../../schema'
 import { answer } from './answer'
 import { band } from './band'
 import type { Basis } from './basis'
+import { creep } from './creep'
 import { curve } from './curve'
 import { difference } from './difference'
 import { limit } from './limit'
 import { order } from './order'
 import { percent } from './percent'
 import { rate } from './rate'
+import { spread } from './spread'
+import { tiers } from './tiers'
 
 /** Every way of judging an item by a value. */
-export const measuring = { limit, band, percent, difference, rate, curve, order } as const
+export const measuring = {
+  limit,
+  band,
+  percent,
+  tiers,
+  difference,
+  creep,
+  rate,
+  curve,
+  spread,
+  order,
+} as const
 /** Every way of judging an item. */
 export const bases = { ...measuring, answer } as const
 

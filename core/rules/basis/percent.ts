@@ -1,6 +1,7 @@
 import type * as yup from 'yup'
 import { number, slug, strictObject } from '../../schema'
 import { usualDigits } from '../plausible'
+import type { TestRun } from '../types'
 import { directly, standingReading } from '../measure'
 import type { Basis } from './basis'
 import { inUnit } from './ends'
@@ -13,8 +14,11 @@ const schema = strictObject({
   of: slug().required(),
   /** How far under it the reading may lie, in percent of it; no lower end when absent. */
   below: number(0, 100),
-  /** How far over it the reading may lie, in percent of it; no upper end when absent. */
-  above: number(0, 1000),
+  /** How far over it the reading may lie, in percent of it, or under it when negative; no upper end when absent. */
+  above: number(-100, 1000),
+  /** A class of the equipment that takes the place of these percentages, where it has one. */
+  belowClass: slug(),
+  aboveClass: slug(),
 }).test(
   'an-end',
   'a percentage needs “below”, “above” or both',
@@ -38,7 +42,8 @@ export const percent: Basis<Item> = {
     const { standard: _, ...measured } = own
     const base = valueIn(run, item.of, own.dimension, own.unit)
     // The end moves with what it is a percentage of, and is as uncertain.
-    const part = Math.max(1 - (item.below ?? 0) / 100, 1 + (item.above ?? 0) / 100)
+    const { below = 0, above = 0 } = percentages(item, run)
+    const part = Math.max(1 - below / 100, 1 + above / 100)
     const ofBase = base?.standard === undefined ? undefined : part * base.standard
     const standard = together(own.standard, ofBase)
     return standard === undefined ? measured : { ...measured, standard }
@@ -53,10 +58,20 @@ export const percent: Basis<Item> = {
     if (reading && reading.dimension !== of.dimension)
       return { missing: 'it is of another quantity than what it is a percentage of' }
     const base = inUnit(of, unit)
+    const { below, above } = percentages(item, run)
     return {
-      ...(item.below === undefined ? {} : { low: base - (Math.abs(base) * item.below) / 100 }),
-      ...(item.above === undefined ? {} : { high: base + (Math.abs(base) * item.above) / 100 }),
+      ...(below === undefined ? {} : { low: base - (Math.abs(base) * below) / 100 }),
+      ...(above === undefined ? {} : { high: base + (Math.abs(base) * above) / 100 }),
       digits: usualDigits(of.dimension, unit),
     }
   },
+}
+
+/** The percentages of the equipment’s own classes, else those of the pack. */
+function percentages({ below, above, belowClass, aboveClass }: Item, run: TestRun) {
+  const own = (name: string | undefined, usual: number | undefined) => {
+    const value = name ? run.nominals?.[name] : undefined
+    return value?.dimension === 'fraction' ? inUnit(value, '%') : usual
+  }
+  return { below: own(belowClass, below), above: own(aboveClass, above) }
 }

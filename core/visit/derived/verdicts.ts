@@ -1,7 +1,14 @@
 import type { Library } from '../../library'
 import { validOn } from '../../programme'
-import { valueToSi } from '../../quantity'
-import { type Channel, judgeTest, type Judgement, type TestRun, passes } from '../../rules'
+import { type AnyQuantity, type Dimension, valueToSi } from '../../quantity'
+import {
+  type Channel,
+  judgeTest,
+  showsQuantity,
+  type Judgement,
+  type TestRun,
+  passes,
+} from '../../rules'
 import { channelName } from '../log/snapshots'
 import { planOfVisit } from './pinned'
 import { remembered } from './remembered'
@@ -26,7 +33,8 @@ function judged(state: VisitState, name: RunName, library: Library): Judgement |
   return judgeTest(plan, { ...testRunOf(run, repairedAt), nominals: nominalsOf(state) })
 }
 
-const nominalsOf = ({ plan }: VisitState) =>
+/** Nominal values of the equipment as they were when the visit was planned. */
+export const nominalsOf = ({ plan }: VisitState): Record<string, AnyQuantity> =>
   Object.fromEntries((plan?.equipment.nominals ?? []).map((n) => [n.name, n.value]))
 
 function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
@@ -52,6 +60,7 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
         : {}),
       deviation: r.deviation,
       driftPerMinute: r.driftPerMinute,
+      heldS: r.heldS,
     })),
     answers: run.answers.map(({ item, answer, label, at }) => ({
       item,
@@ -70,7 +79,11 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
 }
 
 /** The channels of a run’s instruments, as the judge knows them. */
-export const channelsOf = ({ started }: Pick<RunState, 'started'>): Channel[] =>
+export const channelsOf = ({
+  started,
+}: {
+  readonly started: Pick<RunState['started'], 'instruments'>
+}): Channel[] =>
   started.instruments.flatMap((instrument) =>
     instrument.channels.map(({ id, dimension, from, span, unit, accuracyPercent, accuracyOf }) => ({
       id: channelName(instrument, { id }),
@@ -82,6 +95,21 @@ export const channelsOf = ({ started }: Pick<RunState, 'started'>): Channel[] =>
       of: accuracyOf,
     })),
   )
+
+/** Names of the channels that can have shown a value, the one with the smallest range first. */
+export function channelsShowing(
+  started: Pick<RunState['started'], 'instruments'>,
+  dimension: Dimension,
+  value: number,
+  unit: string,
+): string[] {
+  return channelsOf({ started })
+    .filter((c) => showsQuantity(c, dimension))
+    .map((c) => ({ id: c.id, top: valueToSi(dimension, (c.from ?? 0) + c.span, c.unit) }))
+    .filter((c) => c.top >= valueToSi(dimension, value, unit))
+    .sort((a, b) => a.top - b.top)
+    .map((c) => c.id)
+}
 
 /** Titles of what the procedure records and the run does not have yet. */
 export function missingItems(state: VisitState, name: RunName, library: Library): string[] {

@@ -1,6 +1,6 @@
 import * as yup from 'yup'
-import { dimensionNames, type Dimension } from '../../quantity'
-import { nominalNames, type NominalName } from '../../rules'
+import { dimensionNames, dimensionTitles, type Dimension } from '../../quantity'
+import { type Nominal, nominalDimension, nominalNames, type NominalName } from '../../apparatus'
 import {
   anyQuantity,
   displayed,
@@ -11,6 +11,38 @@ import {
   strictObject,
   uuid,
 } from '../../schema'
+
+/** Nominal values of equipment, each once. */
+export const nominalList = () =>
+  yup
+    .array(
+      strictObject({
+        name: yup
+          .string<NominalName>()
+          .strict(true)
+          .oneOf(Object.keys(nominalNames) as NominalName[])
+          .required(),
+        value: anyQuantity().required(),
+      })
+        .test(
+          'quantity',
+          ({ value }: { value?: Partial<Nominal> }) =>
+            value?.name
+              ? `${nominalNames[value.name]} is a ${dimensionTitles[nominalDimension(value.name)]}`
+              : '',
+          (n: Partial<Nominal> | undefined) =>
+            !n?.name || !n.value || n.value.dimension === nominalDimension(n.name),
+        )
+        .required(),
+    )
+    .strict(true)
+    .max(20)
+    .test(
+      'once',
+      'a nominal value is given twice: keep one',
+      (list: readonly { readonly name?: string }[] | undefined) =>
+        !list || new Set(list.map((n) => n.name)).size === list.length,
+    )
 
 /** What of the equipment a visit is about, as the register had it when the visit was planned. */
 export const equipmentSnapshot = strictObject({
@@ -29,19 +61,7 @@ export const equipmentSnapshot = strictObject({
   address: line(200).required(),
   customer: line(120).required(),
   /** Nominal values that a rule pack may judge by. */
-  nominals: yup
-    .array(
-      strictObject({
-        name: yup
-          .string<NominalName>()
-          .strict(true)
-          .oneOf(Object.keys(nominalNames) as NominalName[])
-          .required(),
-        value: anyQuantity().required(),
-      }).required(),
-    )
-    .strict(true)
-    .max(20),
+  nominals: nominalList(),
 })
 
 /** ± percent of the span or of the reading. */

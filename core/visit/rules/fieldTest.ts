@@ -1,7 +1,9 @@
 import { NotInLibrary } from '../../library'
-import type { StepRecord } from '../../procedure'
+import { CannotCompute } from '../../errors'
+import type { Procedure, StepRecord } from '../../procedure'
+import { decodeTrace } from '../../trace'
 import { validOn } from '../../programme'
-import { channelFor, type Doubt, impossible } from '../../rules'
+import { channelFor, type Doubt, impossible, isPressure } from '../../rules'
 import type { PayloadOf, VisitEvent } from '../log/events'
 import type { RunName } from '../log/words'
 import type { Station } from '../log/stations'
@@ -22,6 +24,10 @@ export function guardStart(
   const place = atStation(state, runStation(run))
   if (place) return place
   const today = localDateOf(event)
+  const plan = planOf(state, context)
+  if (!('why' in plan) && instruments.length === 0 && needsGauge(plan.procedure)) {
+    return refuse('No gauge is chosen, and pressures are read.', 'Choose the gauge in your hand.')
+  }
   const expired = instruments.find((i) => !validOn(today, i.calibratedOn, i.calibrationUntil))
   if (expired) {
     return refuse(
@@ -35,6 +41,10 @@ export function guardStart(
     lineRefusal(event.payload.linePressure)
   )
 }
+
+/** Whether a procedure reads pressures, which takes a gauge that is known. */
+export const needsGauge = ({ steps }: Pick<Procedure, 'steps'>): boolean =>
+  steps.some((s) => isPressure(s.record?.dimension))
 
 /** The tester holds the licence that the pack wants, as the person’s record has it. */
 function licenceRefusal(
@@ -178,12 +188,26 @@ function readingRefusal(
       'Leave the height out.',
     )
   }
+  const held = heldRefusal(reading)
+  if (held) return held
   const doubt = doubtOf(reading, run)
   if (!doubt || reading.insisted?.trim()) return null
   return refuse(
     `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}`,
     'Mend the number; or insist with the reason, and it is recorded as not assessed.',
   )
+}
+
+/** A streamed reading was held no longer than its trace lasts. */
+function heldRefusal({ heldS, source, trace }: PayloadOf<'reading'>): Refusal | null {
+  if (heldS === undefined || source === 'typed') return null
+  try {
+    const { values, periodS } = decodeTrace(trace?.data ?? '')
+    if (heldS <= (values.length + 1) * periodS) return null
+  } catch (error) {
+    if (!(error instanceof CannotCompute)) throw error
+  }
+  return refuse('Its trace does not show that it was held so long.', 'Hold it, and read it again.')
 }
 
 /** Why a reading cannot be what the gauge of its run showed, with what was probably meant; or null. */

@@ -59,13 +59,14 @@ function toEquipment(library: Library, row: FlatEquipment): Equipment {
     access,
     siteVersion,
     setPoint,
+    nominals,
     ...rest
   } = row
   return {
     ...rest,
     lawfulUntil: lawfulUntilOf(library, row),
-    setPoint:
-      typeof setPoint === 'string' ? (JSON.parse(setPoint) as Equipment['setPoint']) : setPoint,
+    setPoint: parsed(setPoint),
+    nominals: parsed(nominals) ?? [],
     site: {
       id: siteId,
       customerId,
@@ -78,6 +79,10 @@ function toEquipment(library: Library, row: FlatEquipment): Equipment {
     },
   }
 }
+
+/** A JSON column, which some queries hand on as text. */
+const parsed = <T>(value: string | T): T =>
+  typeof value === 'string' ? (JSON.parse(value) as T) : value
 
 /** Known only where the last test left the equipment in order. */
 function lawfulUntilOf(library: Library, row: FlatEquipment): string | null {
@@ -94,12 +99,14 @@ type EquipmentInput = Omit<
   | 'anchorOn'
   | 'model'
   | 'setPoint'
+  | 'nominals'
   | 'specSheet'
   | 'installedOn'
 > & {
   dueOn: string
   model?: string | undefined
   setPoint?: EquipmentRow['setPoint'] | undefined
+  nominals?: EquipmentRow['nominals'] | undefined
   specSheet?: string | null | undefined
   installedOn?: string | null | undefined
 }
@@ -122,6 +129,7 @@ export async function createEquipment(
         ...rest,
         model: input.model ?? '',
         setPoint: input.setPoint ?? null,
+        nominals: input.nominals ?? null,
         specSheet: input.specSheet ?? null,
         installedOn: input.installedOn ?? null,
         anchorOn: dueOn,

@@ -15,7 +15,8 @@ export interface EquipmentQuery {
 }
 
 /** A row of the register with its site and customer, before it is nested. */
-export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint' | 'lawfulUntil'> & {
+export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint' | 'nominals' | 'lawfulUntil'> & {
+  readonly nominals: string | Equipment['nominals'] | null
   readonly setPoint: string | Equipment['setPoint']
   readonly siteId: Id<'site'>
   readonly customerId: Id<'customer'>
@@ -28,7 +29,7 @@ export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint' | 'lawfulUntil'>
 }
 
 export const equipmentColumns = `SELECT e.id, e.tag, e.family, e.kind, e.size_in AS sizeIn, e.serial, e.maker, e.model,
-  e.service, e.position, e.set_point AS setPoint, e.programme, e.spec_sheet AS specSheet,
+  e.service, e.position, e.set_point AS setPoint, e.nominals, e.programme, e.spec_sheet AS specSheet,
   e.installed_on AS installedOn, e.version, t.\`condition\`, t.due_on AS dueOn,
   t.last_tested_on AS lastTestedOn, t.repair_by AS repairBy, s.id AS siteId, s.name AS siteName, s.address,
   s.district, s.access, s.version AS siteVersion, c.id AS customerId, c.name AS customer

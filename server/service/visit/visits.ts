@@ -1,6 +1,6 @@
 import type { Id } from '@uvanta/core/schema'
 import type { AnyQuantity } from '@uvanta/core/quantity'
-import type { Person, Visit, VisitRow } from '@uvanta/contract'
+import type { Equipment, Person, Visit, VisitRow } from '@uvanta/contract'
 import { NotInLibrary, pinsInForce, testPlanOf } from '@uvanta/core/library'
 import { CHAIN_START, type PayloadOf } from '@uvanta/core/visit'
 import { Op, type Transaction } from 'sequelize'
@@ -167,11 +167,17 @@ async function planPayload(
       site: e.site.name,
       address: e.site.address,
       customer: e.site.customer,
-      ...(e.setPoint
-        ? { nominals: [{ name: 'set-point', value: e.setPoint as AnyQuantity }] }
-        : {}),
+      ...nominalsOf(e),
     },
   }
+}
+
+/** The set point stands beside the other nominal values of the equipment. */
+function nominalsOf({ setPoint, nominals }: Equipment) {
+  const own = nominals.filter((n) => n.name !== 'set-point')
+  const set = setPoint ? [{ name: 'set-point' as const, value: setPoint as AnyQuantity }] : []
+  const all = [...set, ...own]
+  return all.length > 0 ? { nominals: all } : {}
 }
 
 /** The rule pack of a visit; a kind that no pack tests is serviced and checked without one. */

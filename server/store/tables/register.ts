@@ -1,4 +1,5 @@
 import type { Condition } from '@uvanta/contract'
+import type { Nominal } from '@uvanta/core/apparatus'
 import {
   belongsTo,
   day,
@@ -6,6 +7,7 @@ import {
   key,
   nullable,
   prose,
+  since,
   text,
   unique,
   uuid,
@@ -57,6 +59,7 @@ export const equipment = table(
     service: text<'water' | 'gas' | 'air' | 'product'>(12),
     position: text(200),
     setPoint: nullable(json<{ dimension: string; value: string; unit: string }>()),
+    nominals: since('equipment-nominals', nullable(json<readonly Nominal[]>())),
     programme: text(80),
     specSheet: nullable(text(80)),
     installedOn: nullable(day()),

@@ -1,4 +1,5 @@
 import { api } from '@uvanta/contract'
+import { apparatusOf } from '@uvanta/core/apparatus'
 import { ask } from '@uvanta/core/instrument'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
@@ -35,6 +36,12 @@ export const useGauge = defineStore('gauge', () => {
   const source = computed<ReadingSource>(
     () => sources.value.find((s) => s.id === wanted.value)?.id ?? sources.value[0]?.id ?? 'typed',
   )
+  /** What the gauge shows: a differential kit between its hoses, any other gauge against the air. */
+  const dimension = computed(() => {
+    const kind = visit.state.plan?.equipment.kind ?? ''
+    const single = apparatusOf(kind)?.hoses.includes('gauge')
+    return single ? ('gaugePressure' as const) : ('differential' as const)
+  })
   const streaming = computed(() => link.value !== null)
   const virtual = computed(() => link.value?.driver.virtual ?? false)
   const periodS = computed(() => view.value?.hello?.periodS ?? 0.1)
@@ -129,6 +136,7 @@ export const useGauge = defineStore('gauge', () => {
     sources,
     source,
     view,
+    dimension,
     streaming,
     virtual,
     periodS,

@@ -1,15 +1,17 @@
-import { type AssemblyKind, type Settings, SiteModel } from '@uvanta/core/apparatus/backflow'
+import type { Settings, SiteSpec } from '@uvanta/core/apparatus'
 import { FluidError } from '@uvanta/core/fluid'
+import { siteModelOf } from '@uvanta/core/simulate'
 import { expose } from 'comlink'
 
 /** Long enough for a healthy assembly to come to rest. */
 const REST_S = 40
 
-/** What a healthy assembly of this kind and size shows with its valves as they stand. */
+/** What healthy equipment of this kind, size and setting shows with its valves as they stand. */
 const expectation = {
-  pressures(kind: AssemblyKind, sizeIn: number, supplyKpa: number, settings: Settings) {
+  pressures(spec: Omit<SiteSpec, 'condition'>, supplyKpa: number, settings: Settings) {
     try {
-      const site = new SiteModel({ kind, sizeIn, condition: { faults: [], supplyKpa } })
+      const site = siteModelOf({ ...spec, condition: { faults: [], supplyKpa } })
+      if (!site) return {}
       site.apply(settings)
       site.advance(REST_S)
       return Object.fromEntries(site.layout.places.map((p) => [p.id, site.pressure(p.id)]))

@@ -1,14 +1,13 @@
-import type { AssemblyKind, Settings } from '@uvanta/core/apparatus/backflow'
+import type { Settings, SiteSpec } from '@uvanta/core/apparatus'
 import { watchDebounced } from '@vueuse/core'
 import { type Remote, wrap } from 'comlink'
 import { onScopeDispose, type Ref, shallowRef } from 'vue'
 import type { Expectation } from './expected'
 
-/** What the model of a healthy assembly expects at each place, kPa; worked out beside the page. */
+/** What the model of healthy equipment expects at each place, kPa; worked out beside the page. */
 export function useExpected(
   subject: Ref<{
-    kind: AssemblyKind
-    sizeIn: number
+    spec: Omit<SiteSpec, 'condition'>
     supplyKpa: number
     settings: Settings
   } | null>,
@@ -21,7 +20,7 @@ export function useExpected(
   watchDebounced(
     subject,
     async (s) => {
-      pressures.value = s ? await remote.pressures(s.kind, s.sizeIn, s.supplyKpa, s.settings) : {}
+      pressures.value = s ? await remote.pressures(s.spec, s.supplyKpa, s.settings) : {}
     },
     { debounce: 120, immediate: true, deep: true },
   )

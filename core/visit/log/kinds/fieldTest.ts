@@ -40,7 +40,7 @@ export const fieldTestKinds = {
   'test-started': kind(
     strictObject({
       ...testFields,
-      instruments: yup.array(instrumentSnapshot.required()).strict(true).min(1).max(8).required(),
+      instruments: yup.array(instrumentSnapshot.required()).strict(true).max(8).required(),
     }),
     { version: 2, earlier: { 1: { payload: oneGaugeTest, next: severalInstruments } } },
   ),
@@ -63,6 +63,8 @@ export const fieldTestKinds = {
       deviation: number(0, 1e6),
       /** How fast the needle still moved when it was read, in `unit` a minute; falling is negative. */
       driftPerMinute: number(-1e6, 1e6),
+      /** How long it was held before, s: what its trace lasts, or what stands on a paper form. */
+      heldS: number(0, 86_400),
       /** Why a reading stands that its gauge could not show. */
       insisted: prose(300),
       trace: strictObject({

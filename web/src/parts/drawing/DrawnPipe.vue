@@ -1,10 +1,24 @@
+<script lang="ts">
+/** Where a space lies on the sheet: what fills it, its walls, where its pressure is written. */
+export interface PipeGeometry {
+  readonly id: string
+  readonly water: readonly {
+    readonly x: number
+    readonly y: number
+    readonly width: number
+    readonly height: number
+  }[]
+  readonly walls: string
+  readonly text: { readonly x: number; readonly y: number }
+}
+</script>
+
 <script setup lang="ts">
 import type { SpaceState } from '@uvanta/core/pressure'
-import type { DrawnPlace } from './backflow/geometry'
 
 /** A water-holding space: filled while live, hatched while trapped, empty when vented, ticked when proved. */
 defineProps<{
-  place: DrawnPlace
+  place: PipeGeometry
   state: SpaceState | null
   /** “65”, or nothing. */
   pressure?: string

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { api } from '@uvanta/contract'
+import { apparatusOf, nominalNames } from '@uvanta/core/apparatus'
 import { serves } from '@uvanta/core/guide'
 import { formatQuantity, type AnyQuantity } from '@uvanta/core/quantity'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
@@ -16,14 +17,16 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
 import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
+import NominalsDialog from './NominalsDialog.vue'
 import PlanVisit from './PlanVisit.vue'
 
-const HistoryChart = defineAsyncComponent(() => import('./HistoryChart.vue'))
+const ControlChart = defineAsyncComponent(() => import('./ControlChart.vue'))
 
 const props = defineProps<{ id: string }>()
 const session = useSession()
 const library = useLibrary()
 const planning = ref(false)
+const rating = ref(false)
 const { value, loading, problem, load } = useLoad(async () => {
   const [equipment, history] = await Promise.all([
     call(api.register.readEquipment, { params: { id: props.id } }),
@@ -66,6 +69,12 @@ const cells = computed(() => {
     { label: 'Installed', value: dateWords(x.installedOn), wideOnly: true },
   ]
 })
+/** Who may say what it is judged by, where there is something to say. */
+const mayRate = computed(
+  () =>
+    session.has('planner', 'administrator') &&
+    (apparatusOf(e.value?.kind ?? '')?.nominals.length ?? 0) > 0,
+)
 const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readings.length > 0))
 </script>
 
@@ -127,11 +136,20 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
       <section class="section">
         <h2>Drawing</h2>
         <EquipmentDrawing :kind="e.kind" :tag="e.tag" />
+        <dl v-if="e.nominals.length > 0" class="nominals">
+          <div v-for="n in e.nominals" :key="n.name">
+            <dt>{{ nominalNames[n.name] }}</dt>
+            <dd class="mono">{{ formatQuantity(n.value) }}</dd>
+          </div>
+        </dl>
+        <BButton v-if="mayRate" class="mt-3" variant="outline-primary" @click="rating = true"
+          >Nominal values</BButton
+        >
       </section>
 
       <section v-if="tested.length > 0" class="section">
         <h2>Readings over the years</h2>
-        <HistoryChart :history="tested" :kind="e.kind" />
+        <ControlChart :history="tested" :equipment="e" />
       </section>
 
       <section class="section">
@@ -177,12 +195,26 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
             : 'No rule pack or job guide covers this kind yet.'
         }}</EmptySheet>
       </section>
+      <NominalsDialog
+        v-if="mayRate"
+        :key="`${e.id}-${e.version}`"
+        v-model="rating"
+        :equipment="e"
+        @saved="load"
+      />
       <PlanVisit v-model="planning" :equipment="e" />
     </template>
   </div>
 </template>
 
 <style scoped>
+.nominals {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+  gap: 0.5rem 1.5rem;
+  margin: 1rem 0 0;
+}
+
 .standing {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));

@@ -28,6 +28,8 @@ interface Filled {
   unit: string
   /** Gauge above the port, mm, where a hose hangs open to air. */
   height?: string | undefined
+  /** How long it was held, min. */
+  held?: string | undefined
   /** Why a reading stands that its gauge cannot have shown. */
   insisted?: string | undefined
 }
@@ -38,6 +40,7 @@ const filledSchema = (r: Record) =>
     ),
     unit: string(),
     height: displayed(),
+    held: r.hold ? displayed().required('is missing: how long was it held?') : displayed(),
     insisted: prose(500).test('doubt', 'is missing', function (insisted) {
       const doubt = doubtIn(r, this.parent as Filled)
       return (
@@ -115,6 +118,7 @@ function entryOf(r: Record) {
       unit: filled?.unit ?? '',
       source: 'typed',
       ...(doubtIn(r, filled) ? { insisted: filled?.insisted?.trim() ?? '' } : {}),
+      ...(r.hold && filled?.held ? { heldS: Number(filled.held) * 60 } : {}),
       ...(r.head
         ? { gaugeAbovePort: { value: filled?.height?.trim() ?? '0', unit: 'mm' as const } }
         : {}),
@@ -154,6 +158,16 @@ const unitOptions = (r: Record) => {
           quiet
           kind="choice"
           :options="unitOptions(r)"
+        />
+        <EntryField
+          v-if="r.hold"
+          class="beside"
+          :name="`${r.item}.held`"
+          label="Held, min"
+          mono
+          inputmode="decimal"
+          :placeholder="r.hold.unit === 'min' ? r.hold.value : ''"
+          data-field
         />
         <EntryField
           v-if="r.head"

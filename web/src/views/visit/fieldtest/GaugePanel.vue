@@ -31,7 +31,7 @@ const STATES: Readonly<Record<string, readonly [string, string]>> = {
 const state = computed(() => STATES[gauge.view?.state ?? 'off'] ?? ['not-assessed', ''])
 const flat = computed(() => (gauge.view?.battery ?? 100) < 10)
 const unit = computed(() =>
-  unitWords('differential', gauge.view?.hello?.unit ?? session.units.differential),
+  unitWords(gauge.dimension, gauge.view?.hello?.unit ?? session.units[gauge.dimension]),
 )
 const shown = computed(() => gauge.view?.value?.toFixed(2) ?? '– –')
 </script>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { api, type Gauge, licenceKinds } from '@uvanta/contract'
+import { apparatusOf } from '@uvanta/core/apparatus'
 import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/programme'
-import { gaugeAsInstrument, type Refusal, type RunName } from '@uvanta/core/visit'
+import { gaugeAsInstrument, needsGauge, type Refusal, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { displayed } from '@uvanta/core/schema'
 import { computed, onMounted, ref, shallowRef } from 'vue'
-import { object, string } from 'yup'
+import { array, object, string } from 'yup'
 import { call } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'
 import { dateWords } from '@/composables/words'
@@ -19,6 +20,7 @@ import StateMark from '@/parts/StateMark.vue'
 import { useGauge } from '@/stores/gauge'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
+import { gaugesFor } from './gaugeChoice'
 
 /** Choose the gauge, see that licence and calibration hold, note the line pressure, begin. */
 const props = defineProps<{ run: RunName; plan: TestPlan }>()
@@ -32,11 +34,12 @@ const ready = ref(false)
 const lineUnit = useStorage<string>('uvanta-line-unit', session.units.gaugePressure)
 const { values, submit, set } = useEntry(
   object({
-    gaugeId: string().required('is missing: choose the gauge in your hand'),
+    gaugeId: string(),
+    gaugeIds: array(string().required()).required(),
     pressure: displayed(),
     unit: string().required(),
   }),
-  { unit: lineUnit.value },
+  { unit: lineUnit.value, gaugeIds: [] },
   start,
 )
 
@@ -49,10 +52,15 @@ onMounted(async () => {
   try {
     await Promise.all([load(), link.load()])
     const fit = gauges.value ?? []
-    const earlier = store.state.runs['as-found']?.started.instruments[0]?.id
-    const wanted = fit.find((g) => g.id === (earlier ?? remembered.value))
-    const found = wanted ?? fit.find((g) => calibrationOf(g))
+    const earlier = store.state.runs['as-found']?.started.instruments.map((i) => i.id) ?? []
+    const calibrated = fit.filter((g) => calibrationOf(g))
+    const wanted = fit.find((g) => g.id === (earlier[0] ?? remembered.value))
+    const found = wanted ?? calibrated[0]
     if (found) set('gaugeId', found.id)
+    const nominals = store.state.plan?.equipment.nominals ?? []
+    const several =
+      earlier.length > 0 ? earlier : gaugesFor(nominals, calibrated).map((g) => g.id as string)
+    set('gaugeIds', several)
   } finally {
     ready.value = true
   }
@@ -60,7 +68,18 @@ onMounted(async () => {
 
 const calibrationOf = (g: Gauge) =>
   g.calibrations.find((c) => validOn(session.today, c.calibratedOn, c.validUntil))
-const gauge = computed(() => gauges.value?.find((g) => g.id === values.gaugeId))
+const hosed = computed(
+  () => (apparatusOf(store.state.plan?.equipment.kind ?? '')?.hoses.length ?? 0) > 0,
+)
+/** A differential kit is one gauge; elsewhere each range has its own. */
+const kit = computed(() =>
+  apparatusOf(store.state.plan?.equipment.kind ?? '')?.hoses.includes('high'),
+)
+const wantsGauge = computed(() => needsGauge(props.plan.procedure))
+const chosen = computed(() => {
+  const ids = kit.value ? [values.gaugeId] : (values.gaugeIds ?? [])
+  return wantsGauge.value ? (gauges.value ?? []).filter((g) => ids.includes(g.id)) : []
+})
 const gaugeOptions = computed(() =>
   (gauges.value ?? []).map((g) => ({
     value: g.id as string,
@@ -71,20 +90,35 @@ const units = unitsOf('gaugePressure').map((value) => ({
   value,
   text: unitLabel('gaugePressure', value),
 }))
-const calibration = computed(
-  () => gauge.value && (calibrationOf(gauge.value) ?? gauge.value.calibrations[0]),
-)
 const licence = computed(() =>
   session.person?.licences.find((l) => l.kind === props.plan.pack.licence),
 )
 
+function instrumentOf(g: Gauge) {
+  const c = calibrationOf(g) ?? g.calibrations[0]
+  if (!c) return []
+  return [
+    gaugeAsInstrument({
+      id: g.id,
+      tag: g.tag,
+      serial: g.serial,
+      accuracyPercent: g.accuracyPercent,
+      accuracyOf: g.accuracyOf,
+      span: Number(g.span),
+      spanUnit: g.spanUnit,
+      calibratedOn: c.calibratedOn,
+      calibrationUntil: c.validUntil,
+      calibrationCertificate: c.certificate,
+    }),
+  ]
+}
+
 function start({ pressure, unit }: { pressure?: string | undefined; unit: string }) {
   refusal.value = null
-  const g = gauge.value
-  const c = calibration.value
-  if (!g || !c) {
+  const bare = chosen.value.find((g) => g.calibrations.length === 0)
+  if (bare) {
     refusal.value = {
-      why: 'This gauge has no calibration.',
+      why: `Gauge ${bare.tag} has no calibration.`,
       remedy: 'Choose one that has, or have its calibration entered.',
     }
     return
@@ -103,20 +137,7 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
     procedureId: props.plan.procedure.id,
     procedureVersion: props.plan.procedure.version,
     packVersion: props.plan.pack.version,
-    instruments: [
-      gaugeAsInstrument({
-        id: g.id,
-        tag: g.tag,
-        serial: g.serial,
-        accuracyPercent: g.accuracyPercent,
-        accuracyOf: g.accuracyOf,
-        span: Number(g.span),
-        spanUnit: g.spanUnit,
-        calibratedOn: c.calibratedOn,
-        calibrationUntil: c.validUntil,
-        calibrationCertificate: c.certificate,
-      }),
-    ],
+    instruments: chosen.value.flatMap(instrumentOf),
     licence: {
       kind: licence.value.kind,
       number: licence.value.number,
@@ -126,7 +147,7 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
       ? { linePressure: { dimension: 'gaugePressure' as const, value: pressure.trim(), unit } }
       : {}),
   })
-  if (!refusal.value) remembered.value = g.id
+  if (!refusal.value && values.gaugeId) remembered.value = values.gaugeId
 }
 </script>
 
@@ -142,22 +163,32 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
     <ProblemNote :problem="problem" @retry="load" />
     <div class="grid">
       <div>
-        <EntryField name="gaugeId" label="Gauge" kind="choice" :options="gaugeOptions" />
-        <p v-if="gauge" class="small mt-1">
+        <template v-if="wantsGauge">
+          <EntryField
+            v-if="kit"
+            name="gaugeId"
+            label="Gauge"
+            kind="choice"
+            :options="gaugeOptions"
+          />
+          <EntryField v-else name="gaugeIds" label="Gauges" kind="checks" :options="gaugeOptions" />
+        </template>
+        <p v-for="g in chosen" :key="g.id" class="small mt-1 mb-0">
+          <span v-if="chosen.length > 1" class="mono">{{ g.tag }} </span>
           <StateMark
-            v-if="calibrationOf(gauge)"
+            v-if="calibrationOf(g)"
             state="pass"
-            :label="`In calibration to ${dateWords(calibrationOf(gauge)?.validUntil)}`"
+            :label="`In calibration to ${dateWords(calibrationOf(g)?.validUntil)}`"
           />
           <StateMark
             v-else
             state="failed"
-            :label="`Out of calibration since ${dateWords(calibration?.validUntil)}`"
+            :label="`Out of calibration since ${dateWords(g.calibrations[0]?.validUntil)}`"
           />
         </p>
       </div>
       <div>
-        <div class="pair">
+        <div v-if="wantsGauge" class="pair">
           <EntryField
             name="pressure"
             label="Line pressure"
@@ -181,7 +212,7 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
         </p>
       </div>
     </div>
-    <fieldset class="source">
+    <fieldset v-if="hosed" class="source">
       <legend class="form-label">Readings</legend>
       <BFormRadioGroup
         name="source"

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
-import { convertValue, roundTo, valueToSi } from '@uvanta/core/quantity'
+import { convertValue, roundTo, toSi, valueToSi } from '@uvanta/core/quantity'
 import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import { unitWords } from '@/composables/words'
@@ -37,15 +36,23 @@ const supplyKpa = computed(() =>
 )
 const subject = computed(() => {
   const e = equipment.value
-  if (!e || !isAssemblyKind(e.kind) || supplyKpa.value === null) return null
+  if (!e || supplyKpa.value === null) return null
   const { valves, hoses } = store.state
   return {
-    kind: e.kind,
-    sizeIn: Number(e.sizeIn),
+    spec: { kind: e.kind, sizeIn: Number(e.sizeIn), ...settingsOf(e.nominals ?? []) },
     supplyKpa: supplyKpa.value,
     settings: { openings: { ...valves }, hoses: { ...hoses } },
   }
 })
+type Nominals = NonNullable<NonNullable<typeof equipment.value>['nominals']>
+function settingsOf(nominals: Nominals) {
+  const kpa = (name: Nominals[number]['name']) => {
+    const value = nominals.find((n) => n.name === name)?.value
+    return value && toSi(value)
+  }
+  const [setKpa, reliefKpa] = [kpa('set-point'), kpa('relief-set')]
+  return { ...(setKpa ? { setKpa } : {}), ...(reliefKpa ? { reliefKpa } : {}) }
+}
 const expected = useExpected(subject)
 
 const unit = computed(() => noted.value?.unit ?? session.units.gaugePressure)
@@ -57,7 +64,7 @@ const pressures = computed(() =>
 const shown = computed(() => {
   const { value, hello } = gauge.view ?? {}
   if (!hello || value === null || value === undefined) return '– –'
-  return `${value.toFixed(2)} ${unitWords('differential', hello.unit)}`
+  return `${value.toFixed(2)} ${unitWords(gauge.dimension, hello.unit)}`
 })
 const live = computed<LiveDrawing>(() => ({
   openings: store.state.valves,
@@ -88,7 +95,7 @@ const live = computed<LiveDrawing>(() => ({
     <figcaption class="soft small">
       Press a valve to turn it.
       <template v-if="supplyKpa !== null"
-        >Numbers: what a healthy assembly would hold, {{ unit }}.</template
+        >Numbers: what healthy equipment would hold, {{ unit }}.</template
       >
       Filled: fed by the supply. Hatched: trapped.
     </figcaption>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { apparatusOf } from '@uvanta/core/apparatus'
 import { passes } from '@uvanta/core/rules'
-import { planOfVisit, type Refusal, type RunName, stationTitles } from '@uvanta/core/visit'
+import { planOfVisit, type Refusal, type RunName, stackOf, stationTitles } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { outcomeWords } from '@/composables/words'
@@ -14,6 +15,7 @@ import { useGauge } from '@/stores/gauge'
 import StationFrame from '../StationFrame.vue'
 import FilledForm from './FilledForm.vue'
 import GaugePanel from './GaugePanel.vue'
+import SetStack from './SetStack.vue'
 import StartTest from './StartTest.vue'
 import TestStep from './TestStep.vue'
 import TraceDialog from './TraceDialog.vue'
@@ -38,6 +40,9 @@ const step = computed(
     steps.value.find((s) => !run.value?.stepsDone.includes(s.id)),
 )
 const verdict = computed(() => store.verdict(props.run))
+const stack = computed(() =>
+  library.library && run.value ? stackOf(store.state, library.library, props.run) : null,
+)
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const finished = computed(() => run.value?.finished ?? false)
 const passed = computed(() => finished.value && passes(verdict.value?.outcome))
@@ -46,8 +51,12 @@ const stationOpen = computed(() => !store.state.done.includes(props.run))
 // The gauge comes on the line with the test and goes off it with the station.
 const gauge = useGauge()
 const narrow = useMediaQuery('(max-width: 700px)')
+/** Equipment without a hose to fit has nothing to stream. */
+const hosed = computed(
+  () => (apparatusOf(store.state.plan?.equipment.kind ?? '')?.hoses.length ?? 0) > 0,
+)
 watch(
-  () => Boolean(run.value && !finished.value && writable.value),
+  () => Boolean(run.value && !finished.value && writable.value && hosed.value),
   (testing) => (testing ? void gauge.open() : gauge.close()),
   { immediate: true },
 )
@@ -181,6 +190,7 @@ const title = computed(() => {
     <ProblemNote :refusal="refusal" />
 
     <template #aside>
+      <SetStack v-if="stack" :stack="stack" />
       <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />
       <VerdictList
         v-if="verdict"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { ProcedureStep } from '@uvanta/core/procedure'
+import { isPressure } from '@uvanta/core/rules'
 import type { Refusal, RunName } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
@@ -7,6 +8,7 @@ import ProblemNote from '@/parts/ProblemNote.vue'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
 import GaugePanel from './GaugePanel.vue'
+import HoldClock from './HoldClock.vue'
 import TestDrawing from './TestDrawing.vue'
 import TypedReading from './TypedReading.vue'
 import { useStepActions } from './useStepActions'
@@ -27,9 +29,17 @@ const narrow = useMediaQuery('(max-width: 700px)')
 const action = useTemplateRef<HTMLElement>('action')
 
 const runState = computed(() => store.state.runs[props.run])
-const streamed = computed(() => gauge.streaming && !typing.value)
+const streamed = computed(
+  () => gauge.streaming && !typing.value && !record?.aside && isPressure(record?.dimension),
+)
 /** With a gauge on the line the hands come first, then the reading; else both are one press. */
 const handsFirst = computed(() => gauge.streaming && hands.left.value > 0)
+
+/** Typed readings are held from the last one on. */
+const secondsSinceReading = () => {
+  const last = runState.value?.readings.at(-1)?.at
+  return last ? (Date.now() - Date.parse(last)) / 1000 : 0
+}
 
 function focusAction() {
   void nextTick(() =>
@@ -112,6 +122,11 @@ const takeWords = computed(() =>
         record ? 'Carry it out' : 'Done – next step'
       }}</BButton>
       <template v-else-if="record?.ask === 'reading'">
+        <HoldClock
+          v-if="record.hold"
+          :hold="record.hold"
+          :held-s="streamed ? () => reading.held().s : secondsSinceReading"
+        />
         <div v-if="streamed" class="actions">
           <BButton variant="primary" size="lg" @click="takeStreamed(false)">{{
             takeWords

@@ -1,13 +1,22 @@
 import type { ProcedureStep } from '@uvanta/core/procedure'
-import { convertValue, type Dimension, parseDisplayed, roundTo } from '@uvanta/core/quantity'
+import { convertValue, type Dimension, parseDisplayed, roundTo, toSi } from '@uvanta/core/quantity'
 import { encodeTrace, type PickedReading, pickOpening, pickPlateau } from '@uvanta/core/trace'
-import type { PayloadOf, Refusal, RunName } from '@uvanta/core/visit'
+import {
+  channelName,
+  channelsOf,
+  channelsShowing,
+  type PayloadOf,
+  type Refusal,
+  type RunName,
+} from '@uvanta/core/visit'
 import { ref } from 'vue'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
 
 /** The longest stretch of trace that is kept with a reading, s. */
 const KEPT_S = 240
+/** Beyond the hold that a step asks for, so much of the trace before it. */
+const KEPT_BEFORE_S = 20
 /** A needle that never rests is read as the mean of this long, s. */
 const AS_IT_STANDS_S = 1
 /** Over this long its movement is measured, s. */
@@ -38,6 +47,16 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     }
   }
 
+  /** How long the step wants it held, s. */
+  const holdS = record?.hold ? toSi({ dimension: 'time', ...record.hold }) : 0
+  /** With several gauges, the one whose range is the smallest that holds the value. */
+  function channelOf(value: number, unit: string): { channel?: string } {
+    const dimension = record?.dimension as Dimension
+    const state = visit.state.runs[run]
+    const shown = state ? channelsShowing(state.started, dimension, value, unit) : []
+    return shown.length > 0 && state && channelsOf(state).length > 1 ? { channel: shown[0] } : {}
+  }
+
   const height = () =>
     record?.head
       ? {
@@ -59,6 +78,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       value: value.trim(),
       unit,
       source: 'typed',
+      ...channelOf(Number(value), unit),
       ...(insisted ? { insisted } : {}),
       ...height(),
     })
@@ -66,7 +86,10 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
 
   /** How fast the needle may still move in this step, a minute, in the unit of the gauge. */
   function mostDrift(unit: string): number | undefined {
-    const { creep, dimension } = record ?? {}
+    const { creep, dimension, restPercent } = record ?? {}
+    if (restPercent !== undefined) {
+      return (restPercent / 100) * Math.abs(gauge.view?.value ?? 0)
+    }
     return creep && dimension
       ? convertValue(dimension, parseDisplayed(creep.value), creep.unit, unit)
       : undefined
@@ -113,7 +136,13 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       return false
     }
     const values = gauge.trace()
-    const first = Math.max(0, values.length - Math.round(KEPT_S / hello.periodS))
+    const heldS = values.length * hello.periodS
+    if (heldS < holdS) {
+      message.value = `Held for ${Math.floor(heldS)} s of ${holdS} s. Leave it shut, and read it then.`
+      return false
+    }
+    const kept = Math.max(KEPT_S, holdS + KEPT_BEFORE_S)
+    const first = Math.max(0, values.length - Math.round(kept / hello.periodS))
     const mark = Math.max(0, picked.index - first)
     const digits = Math.max(0, Math.round(-Math.log10(hello.resolution)))
     const refusal = visit.record('reading', {
@@ -121,6 +150,8 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       value: roundTo(picked.value, digits),
       unit: hello.unit,
       source: 'streamed',
+      channel: channelName(hello, { id: 'main' }),
+      ...(holdS > 0 ? { heldS: Math.floor(Math.min(heldS, kept)) } : {}),
       deviation: Math.round(picked.deviation * 1e5) / 1e5,
       ...(record?.read === 'plateau'
         ? // Cut, not rounded: what rested just within the limit must not be over it on record.
@@ -137,5 +168,8 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     return !refusal
   }
 
-  return { heightMm, message, typed, streamed }
+  /** Seconds for which it has been held so far, of those wanted. */
+  const held = () => ({ s: gauge.trace().length * gauge.periodS, of: holdS })
+
+  return { heightMm, message, typed, streamed, held }
 }

@@ -1,17 +1,16 @@
-import type { AssemblyKind } from './kinds'
-import type { Element, Role } from '../types'
-import { layoutOf } from './layout'
+import type { Apparatus, Element, Role } from './types'
 
 /** What can be wrong with a part, and with which parts. */
 export const faultKinds = {
-  fouled: { title: 'Fouled', roles: ['check', 'relief'] },
-  'disc-cut': { title: 'Disc cut', roles: ['check'] },
-  'spring-weak': { title: 'Spring weak', roles: ['check', 'relief'] },
+  fouled: { title: 'Fouled', roles: ['check', 'relief', 'regulator'] },
+  'disc-cut': { title: 'Disc cut', roles: ['check', 'regulator'] },
+  'spring-weak': { title: 'Spring weak', roles: ['check', 'relief', 'regulator'] },
   'spring-broken': { title: 'Spring broken', roles: ['check'] },
   'spring-stiff': { title: 'Spring stiff', roles: ['relief'] },
-  'seat-nicked': { title: 'Seat nicked', roles: ['check'] },
+  'seat-nicked': { title: 'Seat nicked', roles: ['check', 'regulator'] },
   'diaphragm-torn': { title: 'Diaphragm torn', roles: ['relief'] },
-  'passage-blocked': { title: 'Sensing passage blocked', roles: ['relief'] },
+  'passage-blocked': { title: 'Sensing passage blocked', roles: ['relief', 'regulator'] },
+  'stem-bent': { title: 'Stem bent', roles: ['regulator'] },
   leaking: { title: 'Leaking when shut', roles: ['shutoff'] },
   stuck: { title: 'Stuck', roles: ['air-inlet', 'meter'] },
 } as const satisfies Record<string, { title: string; roles: readonly Role[] }>
@@ -28,7 +27,7 @@ export interface Fault {
 export interface Condition {
   readonly faults: readonly Fault[]
   readonly supplyKpa: number
-  /** Water drawn downstream while testing, L/min. */
+  /** Drawn downstream while testing, L/min; of gas at line conditions. */
   readonly demandLMin?: number
   /** Pressure that the customer’s side holds by itself, as a pump or a tank does; it can push back. */
   readonly downstreamKpa?: number
@@ -36,9 +35,11 @@ export interface Condition {
   readonly springs?: Readonly<Record<string, number>>
 }
 
-/** Every fault that a kind of assembly can have. */
-export function possibleFaults(kind: AssemblyKind): { element: Element; fault: FaultKind }[] {
-  return layoutOf(kind).elements.flatMap((element) =>
+/** Every fault that equipment can have. */
+export function possibleFaults({
+  elements,
+}: Pick<Apparatus, 'elements'>): { element: Element; fault: FaultKind }[] {
+  return elements.flatMap((element) =>
     (Object.keys(faultKinds) as FaultKind[])
       .filter((f) => (faultKinds[f].roles as readonly Role[]).includes(element.role))
       .map((fault) => ({ element, fault })),

@@ -1,0 +1,1 @@
+export { machines } from './machines'

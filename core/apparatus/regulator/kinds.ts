@@ -1,0 +1,92 @@
+import type { Medium } from '../../fluid'
+import { coldWater, naturalGas } from '../../fluid'
+
+/** Kinds of pressure regulator that have a field test. */
+export const regulatorKinds = [
+  'spring regulator',
+  'pilot regulator',
+  'dome regulator',
+  'in-line regulator',
+  'pressure reducer',
+] as const
+export type RegulatorKind = (typeof regulatorKinds)[number]
+
+export const isRegulatorKind = (kind: string): kind is RegulatorKind =>
+  (regulatorKinds as readonly string[]).includes(kind)
+
+const air: Medium = {
+  kind: 'gas',
+  specificGravity: 1,
+  gamma: 1.4,
+  temperatureK: 293.15,
+  z: 1,
+  xT: 0.7,
+}
+
+/** What sets the kinds apart. */
+interface Traits {
+  readonly title: string
+  readonly medium: Medium
+  /** Fall of the outlet pressure from first opening to full lift, as a part of the set pressure. */
+  readonly droop: number
+  /** Rise from first opening to tight shut-off, as a part of the set pressure: friction and seat. */
+  readonly lockUp: number
+  /** Change of the set pressure for each kPa by which the inlet falls: the disc’s own area. */
+  readonly inletEffect: number
+  /** A relief valve protects what lies behind it. */
+  readonly relief: boolean
+  /** Flow coefficient for each inch squared of size. */
+  readonly cvPerIn2: number
+}
+
+/**
+ * Usual figures of each build: a direct spring gives way by a tenth or so, a pilot by a hundredth
+ * (EN 334 classes AC and SG). Figures of a model are on its spec sheet.
+ */
+export const regulatorTraits: Readonly<Record<RegulatorKind, Traits>> = {
+  'spring regulator': {
+    title: 'direct spring-loaded regulator',
+    medium: naturalGas,
+    droop: 0.1,
+    lockUp: 0.05,
+    inletEffect: 2e-4,
+    relief: true,
+    cvPerIn2: 4,
+  },
+  'pilot regulator': {
+    title: 'pilot-operated regulator',
+    medium: naturalGas,
+    droop: 0.02,
+    lockUp: 0.03,
+    inletEffect: 2e-5,
+    relief: true,
+    cvPerIn2: 10,
+  },
+  'dome regulator': {
+    title: 'air-loaded regulator',
+    medium: naturalGas,
+    droop: 0.03,
+    lockUp: 0.04,
+    inletEffect: 5e-5,
+    relief: true,
+    cvPerIn2: 10,
+  },
+  'in-line regulator': {
+    title: 'in-line or manifold regulator',
+    medium: air,
+    droop: 0.12,
+    lockUp: 0.04,
+    inletEffect: 5e-4,
+    relief: false,
+    cvPerIn2: 3,
+  },
+  'pressure reducer': {
+    title: 'water pressure-reducing valve',
+    medium: coldWater,
+    droop: 0.12,
+    lockUp: 0.06,
+    inletEffect: 1e-3,
+    relief: false,
+    cvPerIn2: 8,
+  },
+}

@@ -1,0 +1,1 @@
+export { type Drift, drift, type DriftTest } from './drift'

@@ -1,0 +1,161 @@
+import { describe, expect, it } from 'vitest'
+import type { NominalName } from '../apparatus'
+import { testPlanOf } from '../library'
+import type { AnyQuantity } from '../quantity'
+import { shippedLibrary } from '../testing/library'
+import { judgeTest, type Reading, type TestRun } from '.'
+
+const PLAN = testPlanOf(shippedLibrary, 'larkhaven-gas-at-flow', 'spring regulator')
+const psi = (value: string): AnyQuantity => ({ dimension: 'gaugePressure', value, unit: 'psi' })
+const NOMINALS: Readonly<Partial<Record<NominalName, AnyQuantity>>> = {
+  'set-point': psi('60'),
+  'relief-set': psi('66'),
+  maop: psi('60'),
+  'inlet-maximum': psi('150'),
+}
+const VALUES = {
+  inlet: '90.0',
+  running: '60.1',
+  set: '60.2',
+  'lock-up': '61.5',
+  creep: '61.7',
+  load: '58.0',
+  'relief-start': '65.5',
+  reseat: '63.5',
+}
+const at = (minute: number, second = 0) =>
+  `2026-06-01T08:${String(minute).padStart(2, '0')}:${String(second).padStart(2, '0')}.000Z`
+
+/** A run of a gas regulator, minute by minute, with other values, units or times where they are given. */
+function judged(
+  other: Readonly<Record<string, Partial<Reading>>> = {},
+  nominals: Readonly<Partial<Record<NominalName, AnyQuantity | undefined>>> = {},
+) {
+  const readings = Object.entries(VALUES).map(([item, value], n): Reading => ({
+    item,
+    ...psi(value),
+    takenAt: at(n + (n > 3 ? 5 : 0)),
+    ...other[item],
+  }))
+  const answers = [
+    { item: 'vent', answer: 'clear', label: 'Clear' },
+    { item: 'breath', answer: 'still', label: 'Still' },
+    { item: 'outside', answer: 'none', label: 'None' },
+  ]
+  const run = {
+    readings,
+    answers,
+    order: [...Object.keys(VALUES), 'vent', 'breath', 'outside'],
+    nominals: { ...NOMINALS, ...nominals },
+  } as TestRun
+  const verdict = judgeTest(PLAN, run)
+  return { verdict, item: (id: string) => verdict.items.find((i) => i.id === id) }
+}
+
+describe('a run of a gas regulator', () => {
+  it('passes in order', () => {
+    expect(judged().verdict.reason).toBe('Every required item meets its limit.')
+  })
+  it('means the same in SI units', () => {
+    const kpa = Object.fromEntries(
+      Object.entries(VALUES).map(([item, value]) => [
+        item,
+        { value: (Number(value) * 6.894757293168).toFixed(1), unit: 'kPa' },
+      ]),
+    )
+    expect(judged(kpa).verdict.outcome).toBe('pass')
+    expect(judged({ ...kpa, set: { value: '475', unit: 'kPa' } }).item('set')?.outcome).toBe('fail')
+  })
+  it.each([
+    ['set', '66.1', 'fail'],
+    ['set', '53.9', 'fail'],
+    ['set', '66.0', 'pass'],
+    ['lock-up', '72.1', 'fail'],
+    ['relief-start', '74.0', 'fail'],
+    ['reseat', '52.0', 'fail'],
+  ])('%s at %s psi: %s', (item, value, outcome) => {
+    expect(judged({ [item]: { value } }).item(item)?.outcome).toBe(outcome)
+  })
+  it('takes the classes of the equipment before those of the pack', () => {
+    const fine = { 'accuracy-class': { dimension: 'fraction', value: '2.5', unit: '%' } } as const
+    expect(judged({ set: { value: '62.0' } }).item('set')?.outcome).toBe('pass')
+    expect(judged({ set: { value: '62.0' } }, fine).item('set')?.outcome).toBe('fail')
+  })
+  it('does not assess what goes by a nominal value that nobody knows', () => {
+    expect(judged({}, { 'set-point': undefined }).item('set')).toMatchObject({
+      outcome: 'not-assessed',
+      reason: 'set point is not known, of which it is a percentage',
+    })
+    expect(judged({}, { maop: undefined }).verdict.outcome).toBe('not-assessed')
+  })
+  it('wants its protection in order', () => {
+    const { item } = judged({ reseat: { value: '61.0' } })
+    expect(item('stack')?.outcome).toBe('fail')
+  })
+  it('does not believe an outlet above the inlet', () => {
+    const { verdict, item } = judged({ inlet: { value: '55.0' } })
+    expect(item('set')?.outcome).toBe('not-assessed')
+    expect(item('set')?.reason).toContain('cannot be above the inlet')
+    expect(verdict.outcome).not.toBe('pass')
+  })
+})
+
+describe('creep', () => {
+  it('is a rise over the whole hold', () => {
+    expect(judged({ creep: { value: '62.8' } }).item('creep')).toMatchObject({
+      outcome: 'fail',
+      reading: '1.3',
+    })
+  })
+  it('is no creep that was held too short', () => {
+    expect(judged({ creep: { takenAt: at(4) } }).item('creep')).toMatchObject({
+      outcome: 'not-assessed',
+      reason: 'held for 1.0 min, 5 min are wanted: too short to tell',
+    })
+  })
+  it('takes the time of its trace, or of the paper form, where it is given', () => {
+    const paper = { takenAt: at(3), heldS: 300 }
+    expect(judged({ creep: paper }).item('creep')?.outcome).toBe('pass')
+    expect(judged({ creep: { ...paper, heldS: 200 } }).item('creep')?.outcome).toBe('not-assessed')
+  })
+  it('falls too where something leaks out', () => {
+    expect(judged({ creep: { value: '59.9' } }).item('creep')?.outcome).toBe('fail')
+  })
+  it('is not told on a scale too coarse for it', () => {
+    const low = { 'set-point': psi('0.25'), 'relief-set': psi('0.4'), maop: psi('0.3') }
+    const { item } = judged(
+      {
+        set: { value: '0.25' },
+        'lock-up': { value: '0.26' },
+        creep: { value: '0.26' },
+      },
+      low,
+    )
+    expect(item('creep')?.reason).toMatch(/too coarse to tell/)
+    expect(item('creep')?.outcome).toBe('not-assessed')
+  })
+  it('says nothing when the lock-up went past its class at once', () => {
+    const { verdict, item } = judged({ 'lock-up': { value: '75.0' }, creep: { value: '75.0' } })
+    expect(item('creep')?.outcome).toBe('not-assessed')
+    expect(verdict.outcome).not.toBe('pass')
+  })
+})
+
+describe('the limit of what lies behind', () => {
+  // 49 CFR 192.201 (a) (2): from 60 psig 10 %, from 12 psig 6 psi, under it 50 %.
+  it.each([
+    ['100', '110.00'],
+    ['60', '66.00'],
+    ['59', '65.00'],
+    ['12', '18.00'],
+    ['11', '16.50'],
+  ])('MAOP %s psi: %s psi', (maop, limit) => {
+    const protection = judged({}, { maop: psi(maop) }).item('protection')
+    expect(Number(protection?.limit)).toBeCloseTo(Number(limit), 2)
+  })
+  it('is the pressure of 75 % of yield where that is lower', () => {
+    const { item } = judged({}, { maop: psi('100'), 'yield-limit': psi('64') })
+    expect(item('protection')).toMatchObject({ outcome: 'fail', limitSense: 'at most' })
+    expect(Number(item('protection')?.limit)).toBeCloseTo(64, 2)
+  })
+})

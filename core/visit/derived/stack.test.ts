@@ -1,0 +1,100 @@
+import { describe, expect, it } from 'vitest'
+import { Job, shippedLibrary } from '../../testing'
+import { stackOf } from '..'
+
+const psi = (value: string) => ({ dimension: 'gaugePressure' as const, value, unit: 'psi' })
+const regulator = () =>
+  new Job({
+    family: 'spring-regulator',
+    kind: 'spring regulator',
+    packId: 'larkhaven-gas-at-flow',
+    service: 'gas',
+    nominals: [
+      { name: 'set-point', value: psi('10') },
+      { name: 'relief-set', value: psi('12') },
+      { name: 'maop', value: psi('11') },
+    ],
+  })
+    .done('prepare')
+    .must('identity', { outcome: 'confirmed' })
+    .done('arrive')
+    .startTest('as-found')
+const read = (job: Job, item: string, value: string, unit = 'psi') =>
+  job.must('reading', {
+    run: 'as-found',
+    item,
+    dimension: 'gaugePressure',
+    value,
+    unit,
+    source: 'typed',
+  })
+
+describe('the pressures of a station on one scale', () => {
+  it('stand in the unit of the set point, with the ends between which they are accepted', () => {
+    const job = read(read(regulator(), 'set', '10.2'), 'lock-up', '75.8', 'kPa')
+    const stack = stackOf(job.state, shippedLibrary, 'as-found')
+    const row = (id: string) => stack?.rows.find((r) => r.id === id)
+    expect(stack).toMatchObject({ unit: 'psi', set: 10 })
+    expect(row('set')).toMatchObject({ found: 10.2, low: 9, high: 11 })
+    expect(row('lock-up')?.found).toBeCloseTo(75.8 / 6.894757, 3)
+    expect(row('relief-start')).toMatchObject({ found: undefined })
+    // Under 12 psig half of the MAOP may be added: 49 CFR 192.201 (a) (2).
+    expect(row('protection')?.high).toBeCloseTo(16.5, 6)
+  })
+  it('are none without a set point', () => {
+    const bare = new Job({ family: 'spring-regulator', kind: 'spring regulator' })
+    expect(stackOf(bare.state, shippedLibrary, 'as-found')).toBeNull()
+  })
+})
+describe('a reading that is held', () => {
+  it('is believed no longer than its trace lasts', () => {
+    const job = regulator()
+    job.write('reading', {
+      run: 'as-found',
+      item: 'creep',
+      dimension: 'gaugePressure',
+      value: '10.4',
+      unit: 'psi',
+      source: 'streamed',
+      heldS: 300,
+      trace: { data: 'T1 0.1 0.01 psi|1*50', mark: 0, found: 0 },
+    })
+    expect(job.refused?.why).toBe('Its trace does not show that it was held so long.')
+  })
+  it('is refused without any trace when it was streamed', () => {
+    const job = regulator()
+    job.write('reading', {
+      run: 'as-found',
+      item: 'creep',
+      dimension: 'gaugePressure',
+      value: '10.4',
+      unit: 'psi',
+      source: 'streamed',
+      heldS: 300,
+    })
+    expect(job.refused).not.toBeNull()
+  })
+})
+describe('a test that reads pressures', () => {
+  it('is not begun without a gauge', () => {
+    const job = new Job({
+      family: 'spring-regulator',
+      kind: 'spring regulator',
+      packId: 'larkhaven-gas-at-flow',
+    })
+      .done('prepare')
+      .must('identity', { outcome: 'confirmed' })
+      .done('arrive')
+    const licence = job.context.person.licences.find((l) => l.kind === 'gas-regulator')
+    if (!licence) throw new Error('no licence')
+    job.write('test-started', {
+      run: 'as-found',
+      procedureId: 'regulator-run',
+      procedureVersion: 1,
+      packVersion: 1,
+      instruments: [],
+      licence,
+    })
+    expect(job.refused?.why).toBe('No gauge is chosen, and pressures are read.')
+  })
+})

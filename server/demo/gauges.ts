@@ -1,0 +1,48 @@
+import type { Gauge } from '@uvanta/contract'
+import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
+import { toSi, valueToSi } from '@uvanta/core/quantity'
+import { gaugeAsInstrument } from '@uvanta/core/visit'
+import type { Nominal } from '@uvanta/core/apparatus'
+
+const inCalibrationOn = (date: string) => (g: Gauge) =>
+  g.calibrations.some((c) => c.calibratedOn <= date && date <= c.validUntil)
+const spanKpa = (g: Gauge) => valueToSi('differential', Number(g.span), g.spanUnit)
+
+/** What a regulator’s outlet may rise to while it is tested, over its set point. */
+const ROOM = 1.8
+
+/** The gauges that a test of such equipment is made with on a day: for a backflow assembly the one of 15 psi. */
+export function gaugesFor(
+  kind: string,
+  nominals: readonly Nominal[],
+  gauges: readonly Gauge[],
+  date: string,
+): Gauge[] {
+  const fit = gauges.filter(inCalibrationOn(date)).sort((a, b) => spanKpa(a) - spanKpa(b))
+  const [fine] = fit.filter((g) => g.spanUnit === 'psi' && g.span === '15')
+  const widest = fit.at(-1)
+  if (!fine || !widest) throw new Error(`no gauge in calibration on ${date}`)
+  if (isAssemblyKind(kind)) return [fine]
+  const set = nominals.find((n) => n.name === 'set-point')?.value
+  const most = set ? toSi(set) * ROOM : Infinity
+  const small = fit.find((g) => spanKpa(g) >= most) ?? widest
+  return [...new Set([small, widest])]
+}
+
+/** A gauge as the instrument of a test on a day. */
+export function instrumentOf(g: Gauge, date: string) {
+  const c = g.calibrations.find((k) => k.calibratedOn <= date && date <= k.validUntil)
+  if (!c) throw new Error(`gauge ${g.tag} is not in calibration on ${date}`)
+  return gaugeAsInstrument({
+    id: g.id,
+    tag: g.tag,
+    serial: g.serial,
+    accuracyPercent: g.accuracyPercent,
+    accuracyOf: g.accuracyOf,
+    span: Number(g.span),
+    spanUnit: g.spanUnit,
+    calibratedOn: c.calibratedOn,
+    calibrationUntil: c.validUntil,
+    calibrationCertificate: c.certificate,
+  })
+}

@@ -1,0 +1,60 @@
+import type { TestSite } from '@uvanta/core/apparatus'
+import { convertValue } from '@uvanta/core/quantity'
+
+/** A pressure gauge that the stand-in can play. */
+export interface SimulatedGauge {
+  readonly tag: string
+  readonly serial: string
+  readonly unit: string
+  readonly span: number
+  readonly resolution: number
+  /** Standard deviation of its noise, in `unit`. */
+  readonly noise: number
+  /** Time constant, s. */
+  readonly lagS: number
+}
+
+/** By range: the differential gauge of 15 psi, a manometer in inches of water, a gauge of 200 psi. */
+const FINE: SimulatedGauge = {
+  tag: 'G-01',
+  serial: 'DG-48211',
+  unit: 'psi',
+  span: 15,
+  resolution: 0.01,
+  noise: 0.009,
+  lagS: 0.15,
+}
+const MANOMETER: SimulatedGauge = {
+  tag: 'G-06',
+  serial: 'MM-20417',
+  unit: 'inH2O',
+  span: 100,
+  resolution: 0.05,
+  noise: 0.02,
+  lagS: 0.3,
+}
+const HIGH: SimulatedGauge = {
+  tag: 'G-05',
+  serial: 'DX-11910',
+  unit: 'psi',
+  span: 200,
+  resolution: 0.1,
+  noise: 0.05,
+  lagS: 0.2,
+}
+export const gauges = [FINE, MANOMETER, HIGH] as const
+
+/** A gauge must hold what is there, and what it may rise to. */
+const ROOM = 1.8
+
+/** The gauge that a tester takes for a port: of a backflow assembly the differential one, else by its range. */
+export function gaugeFor(site: TestSite | null, port: string): SimulatedGauge {
+  if (!site?.layout.hoses.includes('gauge')) return FINE
+  const place = site.layout.elements.find((e) => e.id === port)?.at
+  const kpa = place ? Math.max(site.pressure(place), 0) : 0
+  const room = place === 'body-1' ? 1.05 : ROOM
+  const holds = (g: SimulatedGauge) =>
+    convertValue('differential', g.span, g.unit, 'kPa') >= kpa * room
+  const bySpan = [MANOMETER, FINE, HIGH]
+  return bySpan.find(holds) ?? HIGH
+}

@@ -1,0 +1,242 @@
+<script setup lang="ts">
+import { apparatusOf, type Opening, restOpeningOf } from '@uvanta/core/apparatus'
+import { apparatusSite, type SpaceState, spaceStates } from '@uvanta/core/pressure'
+import { computed } from 'vue'
+import DrawnPipe, { type PipeGeometry } from '../DrawnPipe.vue'
+import DrawnValve from '../DrawnValve.vue'
+import type { DrawingProps } from '../live'
+import RegulatorBody from './RegulatorBody.vue'
+
+/**
+ * A regulator in its station as line-work, flow from left to right: shutoffs, taps, the regulator with its
+ * sense line, the relief valve, and below it the gauge on its hose.
+ */
+const props = defineProps<DrawingProps>()
+const emit = defineEmits<{ turn: [element: string] }>()
+
+const MAIN = 150
+const BORE = 17
+const X = {
+  'shutoff-1': 110,
+  'inlet-tap': 215,
+  regulator: 330,
+  relief: 470,
+  'outlet-tap': 560,
+  'flow-tap': 650,
+  'shutoff-2': 745,
+} as const
+const SPANS: readonly [string, number, number][] = [
+  ['inlet', 10, X['shutoff-1']],
+  ['body-1', X['shutoff-1'], X.regulator],
+  ['body-2', X.regulator, X['shutoff-2']],
+  ['outlet', X['shutoff-2'], 850],
+]
+const places: readonly PipeGeometry[] = SPANS.map(([id, from, to]) => ({
+  id,
+  water: [{ x: from, y: MAIN - BORE, width: to - from, height: BORE * 2 }],
+  walls: `M${from} ${MAIN - BORE}H${to}M${from} ${MAIN + BORE}H${to}`,
+  text: { x: (from + to) / 2, y: MAIN + BORE + 22 },
+}))
+
+const apparatus = computed(() => apparatusOf(props.kind))
+const has = (id: string) => apparatus.value?.elements.some((e) => e.id === id) ?? false
+const withKit = computed(() => Boolean(props.live && !props.states))
+const zones = computed<Readonly<Record<string, SpaceState>> | null>(() => {
+  if (props.states) return props.states
+  if (!apparatus.value || !props.live) return null
+  const { openings, hoses } = props.live
+  return spaceStates(apparatusSite(apparatus.value), openings, [], Object.values(hoses))
+})
+const opening = (id: string): Opening =>
+  props.live?.openings[id] ?? restOpeningOf(apparatus.value, id)
+const labelOf = (id: string) =>
+  [...(apparatus.value?.elements ?? []), ...(apparatus.value?.bench ?? [])].find((e) => e.id === id)
+    ?.label ?? id
+
+const TAPS = ['inlet-tap', 'outlet-tap', 'flow-tap'] as const
+const SHUTOFFS = ['shutoff-1', 'shutoff-2'] as const
+const GAUGE = { x: 400, y: 330 }
+/** The hose hangs from its tap to the gauge, or free beside it. */
+const hose = computed(() => {
+  const tap = TAPS.find((t) => t === props.live?.hoses.gauge)
+  if (!tap) return { fitted: false, d: `M${GAUGE.x} ${GAUGE.y}v-26` }
+  const from = { x: X[tap], y: MAIN + 70 }
+  return {
+    fitted: true,
+    d: `M${from.x} ${from.y}C${from.x} ${from.y + 60} ${GAUGE.x} ${GAUGE.y - 60} ${GAUGE.x} ${GAUGE.y}`,
+  }
+})
+const view = computed(() => `0 0 860 ${withKit.value ? 390 : 255}`)
+const live = (list: 'running' | 'lifted' | 'wanted', id: string) =>
+  props.live?.[list].includes(id) ?? false
+</script>
+
+<template>
+  <svg class="drawing" :viewBox="view" role="group" :aria-label="`Drawing of ${tag}, ${kind}`">
+    <defs>
+      <pattern
+        id="trapped"
+        width="8"
+        height="8"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+      >
+        <path d="M0 0V8" class="hatch" />
+      </pattern>
+    </defs>
+    <DrawnPipe v-for="p in places" :key="p.id" :place="p" :state="zones?.[p.id] ?? null" />
+    <path class="sense" :d="`M${X.regulator + 48} ${MAIN - 62}H${X.relief - 40}V${MAIN - BORE}`" />
+    <RegulatorBody :x="X.regulator" :y="MAIN" :kind="kind" />
+    <text :x="X.regulator" :y="MAIN + 60" class="name">Regulator</text>
+    <g v-if="has('relief')" :transform="`translate(${X.relief} ${MAIN - BORE})`">
+      <path class="line" d="M-9 0v-30h18v30M-20 -30h40v-44h-40zM0 -74v-24" />
+      <path class="spring" d="M-12 -68l24 6l-24 6l24 6l-24 6l24 6" />
+      <path v-if="live('running', 'relief')" class="blow drops" d="M0 -104v-18m-9 9 9-9 9 9" />
+      <text x="18" y="-72" class="name start">Relief</text>
+    </g>
+    <template v-for="id in SHUTOFFS" :key="id">
+      <DrawnValve
+        :x="X[id]"
+        :y="MAIN"
+        :size="22"
+        :label="labelOf(id)"
+        :opening="opening(id)"
+        :pressable="pressable"
+        :wanted="live('wanted', id)"
+        @turn="emit('turn', id)"
+      />
+      <text :x="X[id]" :y="MAIN + 60" class="name">{{ labelOf(id) }}</text>
+    </template>
+    <template v-for="id in TAPS" :key="id">
+      <path class="stub" :d="`M${X[id]} ${MAIN + BORE}v52`" />
+      <DrawnValve
+        :x="X[id]"
+        :y="MAIN + 36"
+        :size="10"
+        :along="90"
+        :label="labelOf(id)"
+        :opening="opening(id)"
+        :pressable="pressable"
+        :wanted="live('wanted', id)"
+        @turn="emit('turn', id)"
+      />
+      <text :x="X[id]" :y="MAIN + 88" class="name">{{ labelOf(id) }}</text>
+      <path
+        v-if="live('running', id)"
+        class="blow"
+        :d="`M${X[id] + 18} ${MAIN + 46}v18m-7-7 7 7 7-7`"
+      />
+    </template>
+    <g v-if="withKit && props.live">
+      <path :d="hose.d" class="hose" :class="{ fitted: hose.fitted }" />
+      <rect class="face" :x="GAUGE.x - 80" :y="GAUGE.y" width="160" height="40" />
+      <text :x="GAUGE.x" :y="GAUGE.y + 27" class="shown">{{ props.live.shown }}</text>
+      <path class="stub" :d="`M${X.relief + 30} ${MAIN + BORE}V300`" />
+      <DrawnValve
+        :x="X.relief + 30"
+        :y="290"
+        :size="13"
+        :along="90"
+        :label="labelOf('test-supply')"
+        :opening="opening('test-supply')"
+        :pressable="pressable"
+        :wanted="live('wanted', 'test-supply')"
+        @turn="emit('turn', 'test-supply')"
+      />
+      <text :x="X.relief + 50" y="295" class="name start">Test supply</text>
+    </g>
+    <path class="flow" d="M14 236h58m-11-6 11 6-11 6" />
+    <text x="80" y="241" class="name start">flow</text>
+  </svg>
+</template>
+
+<style scoped>
+.drawing {
+  --water-live: color-mix(in srgb, var(--flow) 34%, transparent);
+
+  width: 100%;
+  max-width: 56rem;
+  display: block;
+}
+
+.hatch {
+  stroke: var(--flow);
+  stroke-width: 3;
+}
+
+.line,
+.sense,
+.spring {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2.4;
+}
+
+.sense {
+  stroke-width: 1.6;
+}
+
+.spring {
+  stroke-width: 1.6;
+}
+
+.blow {
+  fill: none;
+  stroke: var(--flow);
+  stroke-width: 3;
+}
+
+.stub {
+  stroke: var(--ink);
+  stroke-width: 2.4;
+}
+
+.flow {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 1.4;
+}
+
+.hose {
+  fill: none;
+  stroke: var(--ink-soft);
+  stroke-width: 2;
+  stroke-dasharray: 2 4;
+}
+
+.hose.fitted {
+  stroke: var(--flow);
+  stroke-width: 4;
+  stroke-dasharray: none;
+}
+
+.face {
+  fill: var(--paper-raised);
+  stroke: var(--ink);
+  stroke-width: 2.4;
+}
+
+text {
+  fill: var(--ink);
+  font-size: 14px;
+}
+
+.name {
+  text-anchor: middle;
+  fill: var(--ink-soft);
+}
+
+.start {
+  text-anchor: start;
+}
+
+.shown {
+  text-anchor: middle;
+  font-family: var(--bs-font-monospace);
+}
+
+.shown {
+  font-size: 20px;
+  font-weight: 600;
+}
+</style>
