@@ -118,6 +118,38 @@ describe('creep', () => {
     expect(judged({ creep: paper }).item('creep')?.outcome).toBe('pass')
     expect(judged({ creep: { ...paper, heldS: 200 } }).item('creep')?.outcome).toBe('not-assessed')
   })
+  it('wants the whole time, to the second in which it is pressed', () => {
+    const held = (heldS: number) => judged({ creep: { heldS } }).item('creep')?.outcome
+    expect(held(300)).toBe('pass')
+    expect(held(299)).toBe('pass')
+    expect(held(298)).toBe('not-assessed')
+  })
+  it('is not known where nothing says how long it was held', () => {
+    const { item } = judged({ creep: { takenAt: undefined as never } })
+    expect(item('creep')?.reason).toBe('how long it was held is not known: hold it again')
+    expect(judged({ 'lock-up': { takenAt: undefined as never } }).item('creep')?.outcome).toBe(
+      'not-assessed',
+    )
+  })
+  it('has its limit in percent of the set point, with a digit more than is read', () => {
+    expect(judged({ creep: { value: '62.7' } }).item('creep')).toMatchObject({
+      outcome: 'pass',
+      reading: '1.2',
+      limit: '1.20',
+    })
+    const { item } = judged({}, { 'set-point': undefined })
+    expect(item('creep')?.reason).toBe('set point is not known, of which it is a percentage')
+  })
+  it('rests on the reading at its beginning', () => {
+    expect(judged({ inlet: { value: '61.0' } }).item('creep')?.reason).toMatch(/rests on lock-up/)
+  })
+  it('is told by the coarser of its two scales', () => {
+    const on = (lockUp: string, end: string, set: string) =>
+      judged({ 'lock-up': { value: lockUp }, creep: { value: end } }, { 'set-point': psi(set) })
+    expect(on('51', '51', '50').item('creep')?.outcome).toBe('pass')
+    expect(on('41', '41.2', '40').item('creep')?.reason).toMatch(/too coarse/)
+    expect(on('41.2', '41', '40').item('creep')?.reason).toMatch(/too coarse/)
+  })
   it('falls too where something leaks out', () => {
     expect(judged({ creep: { value: '59.9' } }).item('creep')?.outcome).toBe('fail')
   })

@@ -1,10 +1,10 @@
 import { DateTime } from 'luxon'
 import type * as yup from 'yup'
-import { convertValue, displayedDigits, formatQuantity } from '../../quantity'
-import { amount, anyQuantity, number, slug, strictObject } from '../../schema'
+import { convertValue, displayedDigits, formatQuantity, roundTo } from '../../quantity'
+import { amount, number, slug, strictObject } from '../../schema'
 import { differenceOf, standingReading } from '../measure'
 import type { Basis } from './basis'
-import { digitsIn, inUnit } from './ends'
+import { inUnit } from './ends'
 import { itemFields } from './fields'
 import { usualDigits } from '../plausible'
 import type { TestRun } from '../types'
@@ -16,17 +16,11 @@ const schema = strictObject({
   from: slug().required(),
   /** How long it must have been held at least. */
   over: amount('time').required(),
-  /** The change that is accepted over the hold. */
-  atMost: anyQuantity().default(undefined).optional(),
-  /** The same in percent of a nominal value or of another reading. */
-  percent: number(0, 100),
-  of: slug(),
-}).test(
-  'one-way',
-  'a creep needs either “atMost”, or “percent” and what it is a percentage “of”',
-  (i: { atMost?: unknown; percent?: unknown; of?: unknown } | undefined) =>
-    !i || (i.atMost ? !i.of : i.percent !== undefined && i.of !== undefined),
-)
+  /** The change that is accepted over the hold, in percent of `of`. */
+  percent: number(0, 100).required(),
+  /** A nominal value of the equipment, or another reading. */
+  of: slug().required(),
+})
 type Item = yup.InferType<typeof schema>
 
 /**
@@ -36,59 +30,57 @@ type Item = yup.InferType<typeof schema>
 export const creep: Basis<Item> = {
   schema,
   recorded: true,
-  restsOn: (item) => [item.from, ...(item.of ? [item.of] : [])],
-  limit: (item) => item.atMost,
+  restsOn: (item) => [item.from, item.of],
+  limit: () => undefined,
   measure: (item, run) => {
-    const rise = differenceOf(item.id, item.from, run)
-    if ('missing' in rise) return rise
-    const [first, last] = [item.from, item.id].map((id) => standingReading(run, id))
-    const held = last?.heldS ?? secondsBetween(first?.takenAt, last?.takenAt)
+    const moved = differenceOf(item.id, item.from, run)
+    if ('missing' in moved) return moved
+    const held = heldS(item, run)
     if (held === null) return { missing: 'how long it was held is not known: hold it again' }
-    const wanted = inUnit({ dimension: 'time', ...item.over }, 's')
-    if (held + SLACK_S < wanted) {
+    if (held + SLACK_S < inUnit(hold(item), 's')) {
       const minutes = (held / 60).toFixed(1)
-      const want = formatQuantity({ dimension: 'time', ...item.over })
+      const want = formatQuantity(hold(item))
       return { missing: `held for ${minutes} min, ${want} are wanted: too short to tell` }
     }
-    const moved = Math.abs(rise.value)
-    return { ...rise, value: moved, text: moved.toFixed(rise.digits) }
+    const value = Math.abs(moved.value)
+    return { ...moved, value, text: roundTo(value, moved.digits) }
   },
   ends: (item, run, unit) => {
-    const of = item.atMost ?? named(run, item.of ?? '')
+    const of = named(run, item.of)
     if (!of)
       return {
-        missing: `${item.of?.replaceAll('-', ' ')} is not known, of which it is a percentage`,
+        missing: `${item.of.replaceAll('-', ' ')} is not known, of which it is a percentage`,
       }
-    const part = item.atMost ? 1 : (item.percent ?? 0) / 100
-    const high = Math.abs(inUnit(of, unit)) * part
-    const step = stepOf(item, run, unit)
-    if (step > high + ROUNDING) {
+    const high = (Math.abs(inUnit(of, unit)) * item.percent) / 100
+    if (coarserStep(item, run, unit) > high + ROUNDING) {
       return { missing: 'its readings are too coarse to tell: take a gauge with a finer scale' }
     }
-    const digits = item.atMost ? digitsIn(of, unit) : usualDigits(of.dimension, unit) + 1
-    return { high, digits }
+    return { high, digits: usualDigits(of.dimension, unit) + 1 }
   },
 }
 
 const ROUNDING = 1e-9
-
-/** The coarser step in which the two readings were displayed, in `unit`. */
-function stepOf({ from, id }: Item, run: TestRun, unit: string): number {
-  const steps = [from, id].map((name) => {
-    const reading = standingReading(run, name)
-    if (!reading) return 0
-    const { dimension } = reading
-    const at = (value: number) => convertValue(dimension, value, reading.unit, unit)
-    return at(10 ** -displayedDigits(reading.value)) - at(0)
-  })
-  return Math.max(...steps)
-}
-
 /** A press comes a moment before the second that it is stamped with is full. */
 const SLACK_S = 1
 
-function secondsBetween(from: string | undefined, to: string | undefined): number | null {
-  if (!from || !to) return null
-  const seconds = DateTime.fromISO(to).diff(DateTime.fromISO(from)).as('seconds')
-  return Number.isFinite(seconds) ? seconds : null
+const hold = ({ over }: Item) => ({ dimension: 'time' as const, ...over })
+
+/** The readings at both ends of the hold that stand. */
+const readings = ({ from, id }: Item, run: TestRun) =>
+  [from, id].flatMap((name) => standingReading(run, name) ?? [])
+
+/** How long it was held, s; null where nothing says it. */
+function heldS(item: Item, run: TestRun): number | null {
+  const [first, last] = readings(item, run)
+  if (last?.heldS !== undefined) return last.heldS
+  if (!first?.takenAt || !last?.takenAt) return null
+  return DateTime.fromISO(last.takenAt).diff(DateTime.fromISO(first.takenAt)).as('seconds')
 }
+
+/** The coarser step in which the two readings were displayed, in `unit`. */
+const coarserStep = (item: Item, run: TestRun, unit: string): number =>
+  Math.max(
+    ...readings(item, run).map((r) =>
+      convertValue(r.dimension, 10 ** -displayedDigits(r.value), r.unit, unit),
+    ),
+  )

@@ -54,8 +54,8 @@ defineExpose({ focus: () => control.value?.focus?.() })
 <template>
   <div class="entry-field" :class="klass">
     <fieldset v-if="kind === 'checks'">
-      <legend class="form-label">{{ label }}</legend>
-      <BFormCheckboxGroup v-model="checked as string[]" :options="[...(options ?? [])]" />
+      <legend class="form-label checks">{{ label }}</legend>
+      <BFormCheckboxGroup stacked v-model="checked as string[]" :options="[...(options ?? [])]" />
     </fieldset>
     <BFormCheckbox
       v-else-if="kind === 'switch'"
@@ -121,6 +121,11 @@ defineExpose({ focus: () => control.value?.focus?.() })
 .check {
   min-height: 48px;
   padding-top: 0.75rem;
+}
+
+legend.checks {
+  float: none;
+  font-size: 1rem;
 }
 
 .fault {

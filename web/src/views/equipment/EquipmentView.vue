@@ -135,13 +135,15 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
 
       <section class="section">
         <h2>Drawing</h2>
-        <EquipmentDrawing :kind="e.kind" :tag="e.tag" />
-        <dl v-if="e.nominals.length > 0" class="nominals">
-          <div v-for="n in e.nominals" :key="n.name">
-            <dt>{{ nominalNames[n.name] }}</dt>
-            <dd class="mono">{{ formatQuantity(n.value) }}</dd>
-          </div>
-        </dl>
+        <div class="drawn">
+          <EquipmentDrawing :kind="e.kind" :tag="e.tag" />
+          <dl v-if="e.nominals.length > 0" class="nominals">
+            <div v-for="n in e.nominals" :key="n.name">
+              <dt>{{ nominalNames[n.name] }}</dt>
+              <dd class="mono">{{ formatQuantity(n.value) }}</dd>
+            </div>
+          </dl>
+        </div>
         <BButton v-if="mayRate" class="mt-3" variant="outline-primary" @click="rating = true"
           >Nominal values</BButton
         >
@@ -208,11 +210,19 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
 </template>
 
 <style scoped>
+.drawn {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 1rem 2rem;
+  align-items: center;
+}
+
 .nominals {
+  flex: 1 1 20rem;
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
-  gap: 0.5rem 1.5rem;
-  margin: 1rem 0 0;
+  grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
+  gap: 0.75rem 1.5rem;
+  margin: 0;
 }
 
 .standing {

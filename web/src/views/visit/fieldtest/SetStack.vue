@@ -40,9 +40,9 @@ const label = computed(() => unitLabel('gaugePressure', props.stack.unit))
       role="img"
       aria-label="Pressures of the station on one scale"
     >
-      <path class="set" :d="`M${scale.at(stack.set)} 0V${stack.rows.length * ROW}`" />
       <g v-for="(r, n) in stack.rows" :key="r.id" :transform="`translate(0 ${n * ROW})`">
         <path class="axis" :d="`M0 34H${WIDTH}`" />
+        <path class="set" :d="`M${scale.at(stack.set)} 26v16`" />
         <rect v-if="band(r)" class="band" y="28" height="12" v-bind="band(r)!" />
         <text x="0" y="20">{{ r.title }}</text>
         <text v-if="r.left !== undefined || r.found !== undefined" :x="WIDTH" y="20" class="figure">
@@ -57,7 +57,8 @@ const label = computed(() => unitLabel('gaugePressure', props.stack.unit))
       </g>
     </svg>
     <p class="soft small key">
-      <span class="swatch" aria-hidden="true" /> accepted
+      <svg viewBox="0 0 6 16" class="tick" aria-hidden="true"><path class="set" d="M3 0v16" /></svg>
+      set point <span class="swatch" aria-hidden="true" /> accepted
       <svg viewBox="0 0 14 14" aria-hidden="true"><circle class="found" cx="7" cy="7" r="5" /></svg>
       found
       <svg viewBox="0 0 18 18" aria-hidden="true">
@@ -92,8 +93,7 @@ h3 {
 
 .set {
   stroke: var(--ink);
-  stroke-width: 1.4;
-  stroke-dasharray: 4 4;
+  stroke-width: 2.4;
 }
 
 .band {
@@ -130,6 +130,11 @@ text {
 .key svg {
   width: 14px;
   margin-left: 0.5rem;
+}
+
+.key .tick {
+  width: 6px;
+  margin: 0;
 }
 
 .swatch {

@@ -83,7 +83,7 @@ const chosen = computed(() => {
 const gaugeOptions = computed(() =>
   (gauges.value ?? []).map((g) => ({
     value: g.id as string,
-    text: `${g.tag} · ${g.span} ${g.spanUnit}${calibrationOf(g) ? '' : ' · out of calibration'}`,
+    text: `${g.tag} · ${g.span} ${unitLabel('gaugePressure', g.spanUnit)}${calibrationOf(g) ? '' : ' · out of calibration'}`,
   })),
 )
 const units = unitsOf('gaugePressure').map((value) => ({
@@ -174,7 +174,7 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
           <EntryField v-else name="gaugeIds" label="Gauges" kind="checks" :options="gaugeOptions" />
         </template>
         <p v-for="g in chosen" :key="g.id" class="small mt-1 mb-0">
-          <span v-if="chosen.length > 1" class="mono">{{ g.tag }} </span>
+          <span v-if="chosen.length > 1" class="mono chosen">{{ g.tag }}</span>
           <StateMark
             v-if="calibrationOf(g)"
             state="pass"
@@ -191,10 +191,10 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
         <div v-if="wantsGauge" class="pair">
           <EntryField
             name="pressure"
-            label="Line pressure"
+            :label="kit ? 'Line pressure' : 'Inlet pressure, if known'"
             mono
             inputmode="decimal"
-            placeholder="62"
+            :placeholder="kit ? '62' : ''"
           />
           <EntryField
             name="unit"
@@ -239,6 +239,10 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
   grid-template-columns: repeat(auto-fit, minmax(16rem, 1fr));
   gap: 1rem 1.5rem;
   margin: 1rem 0;
+}
+
+.chosen {
+  margin-right: 0.6rem;
 }
 
 .source {
