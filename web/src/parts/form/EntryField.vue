@@ -55,7 +55,7 @@ defineExpose({ focus: () => control.value?.focus?.() })
   <div class="entry-field" :class="klass">
     <fieldset v-if="kind === 'checks'">
       <legend class="form-label checks">{{ label }}</legend>
-      <BFormCheckboxGroup stacked v-model="checked as string[]" :options="[...(options ?? [])]" />
+      <BFormCheckboxGroup v-model="checked as string[]" stacked :options="[...(options ?? [])]" />
     </fieldset>
     <BFormCheckbox
       v-else-if="kind === 'switch'"
