@@ -8,6 +8,7 @@ import {
   unitField,
   uuid,
 } from '@uvanta/core/schema'
+import { gaugeAsInstrument } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
 import { idParams, list, version } from './fields'
 
@@ -37,6 +38,21 @@ export const gaugeSchema = yup.object({
   calibrations: yup.array(calibrationSchema.required()).required(),
 })
 export type Gauge = yup.InferType<typeof gaugeSchema>
+
+/** A gauge under one of its calibrations, as the instrument of a test. */
+export const gaugeUnder = (g: Gauge, c: Calibration) =>
+  gaugeAsInstrument({
+    id: g.id,
+    tag: g.tag,
+    serial: g.serial,
+    accuracyPercent: g.accuracyPercent,
+    accuracyOf: g.accuracyOf,
+    span: Number(g.span),
+    spanUnit: g.spanUnit,
+    calibratedOn: c.calibratedOn,
+    calibrationUntil: c.validUntil,
+    calibrationCertificate: c.certificate,
+  })
 
 const fields = {
   tag: line(40),

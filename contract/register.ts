@@ -1,5 +1,7 @@
 import * as yup from 'yup'
+import type { Nominal } from '@uvanta/core/apparatus'
 import { services } from '@uvanta/core/catalogue'
+import type { AnyQuantity } from '@uvanta/core/quantity'
 import {
   anyQuantity,
   displayed,
@@ -78,6 +80,15 @@ export const equipmentSchema = yup.object({
   version: version(),
 })
 export type Equipment = yup.InferType<typeof equipmentSchema>
+
+/** Nominal values of equipment, its set point among them. */
+export const nominalsOf = ({
+  setPoint,
+  nominals,
+}: Pick<Equipment, 'setPoint' | 'nominals'>): Nominal[] => [
+  ...(setPoint ? [{ name: 'set-point' as const, value: setPoint as AnyQuantity }] : []),
+  ...nominals.filter((n) => n.name !== 'set-point'),
+]
 
 const visitSummary = yup.object({
   visitId: uuid<'visit'>().required(),

@@ -47,7 +47,7 @@ test('a gas regulator is run with streamed readings: at most 25 presses and noth
 }) => {
   test.setTimeout(240_000)
   const hands = new Hands(page)
-  await toTest(page, hands, 'odda', /\bSR-101/)
+  await toTest(page, hands, 'odda', /\bSR-102/)
   hands.presses = 0
   await hands.press('Start the as-found test')
   await streamTest(page, hands)

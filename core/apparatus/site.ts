@@ -65,6 +65,4 @@ export interface TestSite {
   atInstrument(): number
   /** What a person at the site can see and hear. */
   seen(): Seen
-  /** Turns the adjuster of a regulator, by so many turns; inwards raises its set pressure. */
-  adjust?(turns: number): void
 }

@@ -49,6 +49,8 @@ export interface Apparatus {
   readonly elements: readonly Element[]
   /** Valves of the instruments that hang on it. */
   readonly bench: readonly BenchValve[]
+  /** What the gauge on its hoses shows; null for equipment that no hose is fitted to. */
+  readonly shows: 'differential' | 'gaugePressure' | null
   /** Hoses of the instruments, by name. */
   readonly hoses: readonly string[]
   /** Nominal values of the equipment that its judgement goes by. */

@@ -123,7 +123,5 @@ export const ask = {
   move: (element: string, to: Opening) => `MOVE ${element} ${to}`,
   hose: (hose: string, port: string | null) => `HOSE ${hose} ${port ?? '-'}`,
   height: (metres: number) => `HEIGHT ${metres}`,
-  /** Turns the adjuster of a regulator, inwards when positive. */
-  adjust: (turns: number) => `ADJUST ${turns}`,
   service: (element: string, service: 'cleaned' | 'renewed') => `SERVICE ${element} ${service}`,
 } as const

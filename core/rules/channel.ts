@@ -13,14 +13,17 @@ export const showsQuantity = (channel: Channel, dimension: Dimension): boolean =
   channel.dimension === dimension ||
   (PRESSURES.includes(channel.dimension) && PRESSURES.includes(dimension))
 
+/** Named by a reading that a gauge of the equipment’s own showed, of which nothing is known. */
+export const ASIDE = 'aside'
+
 /**
  * The channel of an instrument that a reading was taken with: the one that it names, else the only
- * sort that can have shown it. Undefined when no instrument of the run shows such a quantity.
+ * sort that can have shown it. Undefined when no instrument of the run has shown it.
  */
 export function channelFor(
   run: Pick<TestRun, 'channels'>,
   reading: { readonly dimension: Dimension; readonly channel?: string | undefined },
 ): Channel | undefined {
-  const named = run.channels?.find((c) => c.id === reading.channel)
-  return named ?? run.channels?.find((c) => showsQuantity(c, reading.dimension))
+  if (reading.channel !== undefined) return run.channels?.find((c) => c.id === reading.channel)
+  return run.channels?.find((c) => showsQuantity(c, reading.dimension))
 }

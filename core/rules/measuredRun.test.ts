@@ -191,3 +191,28 @@ describe('the limit of what lies behind', () => {
     expect(Number(item('protection')?.limit)).toBeCloseTo(64, 2)
   })
 })
+
+describe('a gauge of the equipment’s own', () => {
+  it('lends a reading neither the range nor the accuracy of the test gauge', () => {
+    const gauge = {
+      id: 'G-1/main',
+      dimension: 'gaugePressure',
+      span: 70,
+      unit: 'psi',
+      percent: 0.5,
+      of: 'span',
+    } as const
+    const plan = testPlanOf(shippedLibrary, 'larkhaven-gas-at-flow', 'pilot regulator')
+    const read = (channel: string) =>
+      judgeTest(plan, {
+        readings: [{ item: 'pilot-supply', ...psi('90'), channel }],
+        answers: [],
+        order: ['pilot-supply'],
+        channels: [gauge],
+        nominals: NOMINALS,
+      } as TestRun).items.find((i) => i.id === 'pilot-supply')
+    expect(read('G-1/main')?.outcome).toBe('not-assessed')
+    expect(read('aside')).toMatchObject({ outcome: 'pass' })
+    expect(read('aside')?.expanded).toBeUndefined()
+  })
+})

@@ -191,23 +191,3 @@ describe('the adjuster', () => {
     expect(settled(-1)).toBeLessThan(settled(0) * 0.95)
   })
 })
-
-it('follows its inlet by little: a falling inlet raises the outlet of a direct seat', () => {
-  const at = (supplyKpa: number) => {
-    const site = new RegulatorSite({
-      kind: 'pressure reducer',
-      sizeIn: 1,
-      condition: { faults: [], supplyKpa: 700 },
-      setKpa: 345,
-    })
-    site.move('shutoff-1', supplyKpa < 700 ? 'crack' : 'open')
-    site.move('shutoff-2', 'shut')
-    site.move('flow-tap', 'open')
-    site.advance(60)
-    return { inlet: site.pressure('body-1'), outlet: site.pressure('body-2') }
-  }
-  const full = at(700)
-  const throttled = at(600)
-  expect(throttled.inlet).toBeLessThan(full.inlet)
-  expect(throttled.outlet - full.outlet).toBeLessThan(0.01 * 345)
-})

@@ -1,7 +1,6 @@
-import type { Gauge } from '@uvanta/contract'
+import { type Gauge, gaugeUnder } from '@uvanta/contract'
 import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { toSi, valueToSi } from '@uvanta/core/quantity'
-import { gaugeAsInstrument } from '@uvanta/core/visit'
 import type { Nominal } from '@uvanta/core/apparatus'
 
 const inCalibrationOn = (date: string) => (g: Gauge) =>
@@ -33,16 +32,5 @@ export function gaugesFor(
 export function instrumentOf(g: Gauge, date: string) {
   const c = g.calibrations.find((k) => k.calibratedOn <= date && date <= k.validUntil)
   if (!c) throw new Error(`gauge ${g.tag} is not in calibration on ${date}`)
-  return gaugeAsInstrument({
-    id: g.id,
-    tag: g.tag,
-    serial: g.serial,
-    accuracyPercent: g.accuracyPercent,
-    accuracyOf: g.accuracyOf,
-    span: Number(g.span),
-    spanUnit: g.spanUnit,
-    calibratedOn: c.calibratedOn,
-    calibrationUntil: c.validUntil,
-    calibrationCertificate: c.certificate,
-  })
+  return gaugeUnder(g, c)
 }

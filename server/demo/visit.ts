@@ -1,10 +1,10 @@
-import type { Gauge, Person } from '@uvanta/contract'
+import { type Gauge, nominalsOf, type Person } from '@uvanta/contract'
 import type { Fault } from '@uvanta/core/apparatus'
 import { type TestPlan, testPlanOf } from '@uvanta/core/library'
 import { roundTo, unitDefinition } from '@uvanta/core/quantity'
 import { addDays } from '@uvanta/core/programme'
 import { runTest, siteModelOf } from '@uvanta/core/simulate'
-import type { Reading } from '@uvanta/core/rules'
+import { ASIDE, type Reading } from '@uvanta/core/rules'
 import type { EventDraft, EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
 import {
   channelsShowing,
@@ -23,7 +23,6 @@ import { planVisit } from '../service/visit/visits'
 import type { DemoEquipment } from './equipment'
 import { foundByHand } from './byHand'
 import { gaugesFor, instrumentOf } from './gauges'
-import type { Nominal } from '@uvanta/core/apparatus'
 import { packFor } from './packs'
 import type { DemoApp } from './app'
 import type { Seeded } from './random'
@@ -90,7 +89,7 @@ export class DemoVisit {
     const { pack, procedure } = plan
     const licence = technician.licences.find((l) => l.kind === pack.licence)
     if (!licence) throw new Error(`${technician.name} cannot test ${equipment.tag} on ${date}`)
-    const nominals = allNominals(equipment)
+    const nominals = nominalsOf(equipment)
     const gauges = needsGauge(procedure)
       ? gaugesFor(equipment.kind, nominals, this.gauges, date)
       : []
@@ -107,7 +106,7 @@ export class DemoVisit {
       const reading = found.readings.find((r) => r.item === item)
       if (answer) return [['answer', { run, ...answer }], done]
       if (!reading) return [done]
-      return [['reading', { run, ...typed(reading, instruments) }], done]
+      return [['reading', { run, ...typed(reading, instruments, step.record?.aside) }], done]
     })
     await this.append(
       [
@@ -193,12 +192,6 @@ export class DemoVisit {
   }
 }
 
-/** Nominal values of a piece of equipment, its set point among them. */
-const allNominals = ({ setPoint, nominals }: DemoEquipment): Nominal[] => [
-  ...(setPoint ? [{ name: 'set-point' as const, value: setPoint as Nominal['value'] }] : []),
-  ...nominals,
-]
-
 /** Low gas pressures are read on a manometer, in inches of water. */
 const MANOMETER_KPA = 24
 const lowPressures = ({ setPoint }: DemoEquipment) =>
@@ -213,16 +206,18 @@ const SAMPLE_S = 0.5
 function typed(
   { item, dimension, value, unit, heldS }: Reading,
   instruments: PayloadOf<'test-started'>['instruments'],
+  aside = false,
 ) {
   const { digits } = unitDefinition(dimension, unit)
-  const [channel] = channelsShowing({ instruments }, dimension, Number(value), unit)
+  const [shows] = channelsShowing({ instruments }, dimension, Number(value), unit)
+  const channel = aside ? ASIDE : instruments.length > 1 ? shows : undefined
   return {
     item,
     dimension,
     value: roundTo(Number(value), digits),
     unit,
     source: 'typed' as const,
-    ...(channel && instruments.length > 1 ? { channel } : {}),
+    ...(channel ? { channel } : {}),
     ...(heldS === undefined ? {} : { heldS }),
   }
 }

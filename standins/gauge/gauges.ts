@@ -49,7 +49,7 @@ const ROOM = 1.8
 
 /** The gauge that a tester takes for a port: of a backflow assembly the differential one, else by its range. */
 export function gaugeFor(site: TestSite | null, port: string): SimulatedGauge {
-  if (!site?.layout.hoses.includes('gauge')) return FINE
+  if (site?.layout.shows !== 'gaugePressure') return FINE
   const place = site.layout.elements.find((e) => e.id === port)?.at
   const kpa = place ? Math.max(site.pressure(place), 0) : 0
   const room = place === 'body-1' ? 1.05 : ROOM

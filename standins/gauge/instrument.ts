@@ -38,7 +38,7 @@ export class Instrument {
   private nature() {
     const { unit, span, resolution, lagS, noise } = this.gauge
     const kpa = (value: number) => convertValue('differential', value, unit, 'kPa')
-    const single = this.site?.layout.hoses.includes('gauge') ?? false
+    const single = this.site?.layout.shows === 'gaugePressure'
     return {
       lagS,
       noiseKpa: kpa(noise),
@@ -80,9 +80,6 @@ export class Instrument {
           return
         case 'HEIGHT':
           if (this.site && Number.isFinite(Number(a))) this.site.gaugeAbovePortM = Number(a)
-          return
-        case 'ADJUST':
-          if (Number.isFinite(Number(a))) this.site?.adjust?.(Number(a))
           return
         case 'SERVICE':
           if (b === 'cleaned' || b === 'renewed') this.sites.service(this.siteId, a, b)

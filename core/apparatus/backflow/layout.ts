@@ -143,6 +143,7 @@ export const backflow: readonly Apparatus[] = assemblyKinds.map((kind) => {
     places,
     elements,
     bench: kitValves,
+    shows: 'differential',
     hoses: hoseNames,
     nominals: [],
     lines: kindTraits[kind].detector ? ['bypass'] : [],

@@ -16,6 +16,7 @@ const machine = (
     return { id, name: id, role: 'machine', label, line: 'main', at: 'body' }
   }),
   bench: [],
+  shows: null,
   hoses: [],
   nominals,
   lines: [],

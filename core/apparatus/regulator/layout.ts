@@ -43,6 +43,7 @@ function layoutOf(kind: RegulatorKind): Apparatus {
       }),
     ],
     bench: benchValves,
+    shows: 'gaugePressure',
     hoses: ['gauge'],
     nominals: [
       'set-point',

@@ -81,6 +81,7 @@ export class RegulatorSite implements TestSite {
     this.model.setOpening(`${tap}>air`, fitted ? 0 : part)
   }
 
+  /** Turns the adjuster, by so many turns; inwards raises the set pressure. */
   adjust(turns: number): void {
     this.turned += turns * TURN * setKpaOf(this.spec)
   }

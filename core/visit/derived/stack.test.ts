@@ -46,6 +46,33 @@ describe('the pressures of a station on one scale', () => {
     expect(stackOf(bare.state, shippedLibrary, 'as-found')).toBeNull()
   })
 })
+describe('the instrument of a reading', () => {
+  const loading = (channel: string, item = 'loading') => {
+    const job = new Job({
+      family: 'sleeve-pilot-regulator',
+      kind: 'pilot regulator',
+      packId: 'larkhaven-gas-at-flow',
+      service: 'gas',
+    })
+      .done('prepare')
+      .must('identity', { outcome: 'confirmed' })
+      .done('arrive')
+      .startTest('as-found')
+    const reading = {
+      dimension: 'gaugePressure',
+      value: '12',
+      unit: 'psi',
+      source: 'typed',
+    } as const
+    return job.write('reading', { run: 'as-found', item, ...reading, channel }).refused?.why
+  }
+  it('is one of the run, or the gauge of the equipment where the step reads that', () => {
+    expect(loading('G-1/main')).toBeUndefined()
+    expect(loading('aside')).toBeUndefined()
+    expect(loading('aside', 'set')).toContain('is no instrument')
+    expect(loading('G-9/main')).toContain('is no instrument')
+  })
+})
 describe('a reading that is held', () => {
   it('is believed no longer than its trace lasts', () => {
     const job = regulator()

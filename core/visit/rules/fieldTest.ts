@@ -3,7 +3,7 @@ import { CannotCompute } from '../../errors'
 import type { Procedure, StepRecord } from '../../procedure'
 import { decodeTrace } from '../../trace'
 import { validOn } from '../../programme'
-import { channelFor, type Doubt, impossible, isPressure } from '../../rules'
+import { ASIDE, channelFor, type Doubt, impossible, isPressure } from '../../rules'
 import type { PayloadOf, VisitEvent } from '../log/events'
 import type { RunName } from '../log/words'
 import type { Station } from '../log/stations'
@@ -188,13 +188,27 @@ function readingRefusal(
       'Leave the height out.',
     )
   }
-  const held = heldRefusal(reading)
-  if (held) return held
+  const strange = channelRefusal(reading, record, run) ?? heldRefusal(reading)
+  if (strange) return strange
   const doubt = doubtOf(reading, run)
   if (!doubt || reading.insisted?.trim()) return null
   return refuse(
     `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}`,
     'Mend the number; or insist with the reason, and it is recorded as not assessed.',
+  )
+}
+
+/** A reading names a channel of this run, or a gauge of the equipment’s own where the step reads one. */
+function channelRefusal(
+  { channel }: PayloadOf<'reading'>,
+  record: StepRecord,
+  run: RunState,
+): Refusal | null {
+  if (channel === undefined) return null
+  if (channel === ASIDE ? record.aside : channelsOf(run).some((c) => c.id === channel)) return null
+  return refuse(
+    `“${channel}” is no instrument with which ${record.title} is read in this test.`,
+    'Name one with which the test was begun.',
   )
 }
 

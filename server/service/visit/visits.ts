@@ -1,6 +1,5 @@
 import type { Id } from '@uvanta/core/schema'
-import type { AnyQuantity } from '@uvanta/core/quantity'
-import type { Equipment, Person, Visit, VisitRow } from '@uvanta/contract'
+import { nominalsOf, type Person, type Visit, type VisitRow } from '@uvanta/contract'
 import { NotInLibrary, pinsInForce, testPlanOf } from '@uvanta/core/library'
 import { CHAIN_START, type PayloadOf } from '@uvanta/core/visit'
 import { Op, type Transaction } from 'sequelize'
@@ -147,6 +146,7 @@ async function planPayload(
 ): Promise<PayloadOf<'planned'>> {
   const e = await readEquipment(app, input.equipmentId)
   const pack = packFor(app, e.kind, input.rulePack)
+  const nominals = nominalsOf(e)
   const pins = pinsInForce(app.shelf.library, { ...e, packId: pack?.id })
   return {
     purpose: input.purpose,
@@ -167,17 +167,9 @@ async function planPayload(
       site: e.site.name,
       address: e.site.address,
       customer: e.site.customer,
-      ...nominalsOf(e),
+      ...(nominals.length > 0 ? { nominals } : {}),
     },
   }
-}
-
-/** The set point stands beside the other nominal values of the equipment. */
-function nominalsOf({ setPoint, nominals }: Equipment) {
-  const own = nominals.filter((n) => n.name !== 'set-point')
-  const set = setPoint ? [{ name: 'set-point' as const, value: setPoint as AnyQuantity }] : []
-  const all = [...set, ...own]
-  return all.length > 0 ? { nominals: all } : {}
 }
 
 /** The rule pack of a visit; a kind that no pack tests is serviced and checked without one. */

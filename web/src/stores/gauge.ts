@@ -36,12 +36,9 @@ export const useGauge = defineStore('gauge', () => {
   const source = computed<ReadingSource>(
     () => sources.value.find((s) => s.id === wanted.value)?.id ?? sources.value[0]?.id ?? 'typed',
   )
-  /** What the gauge shows: a differential kit between its hoses, any other gauge against the air. */
-  const dimension = computed(() => {
-    const kind = visit.state.plan?.equipment.kind ?? ''
-    const single = apparatusOf(kind)?.hoses.includes('gauge')
-    return single ? ('gaugePressure' as const) : ('differential' as const)
-  })
+  /** What a gauge shows at this equipment; null where no hose is fitted and nothing is streamed. */
+  const shows = computed(() => apparatusOf(visit.state.plan?.equipment.kind ?? '')?.shows ?? null)
+  const dimension = computed(() => shows.value ?? 'differential')
   const streaming = computed(() => link.value !== null)
   const virtual = computed(() => link.value?.driver.virtual ?? false)
   const periodS = computed(() => view.value?.hello?.periodS ?? 0.1)
@@ -136,6 +133,7 @@ export const useGauge = defineStore('gauge', () => {
     sources,
     source,
     view,
+    shows,
     dimension,
     streaming,
     virtual,

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { api, type Equipment } from '@uvanta/contract'
+import { api, type Equipment, nominalsOf } from '@uvanta/contract'
 import {
   apparatusOf,
   nominalDimension,
   type NominalName,
   nominalNames,
 } from '@uvanta/core/apparatus'
-import { type AnyQuantity, unitLabel, unitsOf } from '@uvanta/core/quantity'
+import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { displayed } from '@uvanta/core/schema'
 import { ref, shallowRef } from 'vue'
 import { object, string } from 'yup'
@@ -32,10 +32,7 @@ const schema = object(
     names.map((name) => [name, object({ value: displayed(), unit: string().required() })]),
   ),
 )
-const own = (name: NominalName): AnyQuantity | undefined =>
-  name === 'set-point'
-    ? ((props.equipment.setPoint ?? undefined) as AnyQuantity | undefined)
-    : props.equipment.nominals.find((n) => n.name === name)?.value
+const own = (name: NominalName) => nominalsOf(props.equipment).find((n) => n.name === name)?.value
 const { submit } = useEntry<{ [name: string]: Entered }>(
   schema as never,
   Object.fromEntries(

@@ -1,6 +1,6 @@
-import type { Equipment, VisitSummary } from '@uvanta/contract'
+import { type Equipment, nominalsOf, type VisitSummary } from '@uvanta/contract'
 import type { Library } from '@uvanta/core/library'
-import { type AnyQuantity, convertValue, type Dimension } from '@uvanta/core/quantity'
+import { convertValue, type Dimension } from '@uvanta/core/quantity'
 import { basisOf, type PackItem, type TestRun } from '@uvanta/core/rules'
 
 /** One item of the equipment’s tests over the years, in one unit. */
@@ -48,10 +48,7 @@ function itemOf(
   const dimension = last.dimension as Dimension
   const { unit } = last
   const nominals: TestRun['nominals'] = Object.fromEntries(
-    [
-      ...(equipment.setPoint ? [{ name: 'set-point', value: equipment.setPoint }] : []),
-      ...equipment.nominals,
-    ].map((n) => [n.name, n.value as AnyQuantity]),
+    nominalsOf(equipment).map((n) => [n.name, n.value]),
   )
   const ends = basisOf(item).ends(item, { readings: [], answers: [], order: [], nominals }, unit)
   if ('missing' in ends) return null

@@ -3,6 +3,7 @@ import type { TestPlan } from '@uvanta/core/library'
 import { actionsOf } from '@uvanta/core/procedure'
 import { type Dimension, unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { doubtOf, type RunName } from '@uvanta/core/visit'
+import { ASIDE } from '@uvanta/core/rules'
 import { displayed, prose } from '@uvanta/core/schema'
 import { computed, ref, useTemplateRef } from 'vue'
 import { object, string } from 'yup'
@@ -117,6 +118,7 @@ function entryOf(r: Record) {
       value,
       unit: filled?.unit ?? '',
       source: 'typed',
+      ...(r.aside ? { channel: ASIDE } : {}),
       ...(doubtIn(r, filled) ? { insisted: filled?.insisted?.trim() ?? '' } : {}),
       ...(r.hold && filled?.held ? { heldS: Number(filled.held) * 60 } : {}),
       ...(r.head

@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { api, type Gauge, licenceKinds } from '@uvanta/contract'
-import { apparatusOf } from '@uvanta/core/apparatus'
+import { api, type Gauge, gaugeUnder, licenceKinds } from '@uvanta/contract'
 import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/programme'
-import { gaugeAsInstrument, needsGauge, type Refusal, type RunName } from '@uvanta/core/visit'
+import { needsGauge, type Refusal, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { displayed } from '@uvanta/core/schema'
@@ -68,13 +67,8 @@ onMounted(async () => {
 
 const calibrationOf = (g: Gauge) =>
   g.calibrations.find((c) => validOn(session.today, c.calibratedOn, c.validUntil))
-const hosed = computed(
-  () => (apparatusOf(store.state.plan?.equipment.kind ?? '')?.hoses.length ?? 0) > 0,
-)
 /** A differential kit is one gauge; elsewhere each range has its own. */
-const kit = computed(() =>
-  apparatusOf(store.state.plan?.equipment.kind ?? '')?.hoses.includes('high'),
-)
+const kit = computed(() => link.shows === 'differential')
 const wantsGauge = computed(() => needsGauge(props.plan.procedure))
 const chosen = computed(() => {
   const ids = kit.value ? [values.gaugeId] : (values.gaugeIds ?? [])
@@ -95,22 +89,8 @@ const licence = computed(() =>
 )
 
 function instrumentOf(g: Gauge) {
-  const c = calibrationOf(g) ?? g.calibrations[0]
-  if (!c) return []
-  return [
-    gaugeAsInstrument({
-      id: g.id,
-      tag: g.tag,
-      serial: g.serial,
-      accuracyPercent: g.accuracyPercent,
-      accuracyOf: g.accuracyOf,
-      span: Number(g.span),
-      spanUnit: g.spanUnit,
-      calibratedOn: c.calibratedOn,
-      calibrationUntil: c.validUntil,
-      calibrationCertificate: c.certificate,
-    }),
-  ]
+  const calibration = calibrationOf(g) ?? g.calibrations[0]
+  return calibration ? [gaugeUnder(g, calibration)] : []
 }
 
 function start({ pressure, unit }: { pressure?: string | undefined; unit: string }) {
@@ -212,7 +192,7 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
         </p>
       </div>
     </div>
-    <fieldset v-if="hosed" class="source">
+    <fieldset v-if="link.shows" class="source">
       <legend class="form-label">Readings</legend>
       <BFormRadioGroup
         name="source"

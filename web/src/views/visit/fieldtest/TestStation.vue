@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { apparatusOf } from '@uvanta/core/apparatus'
 import { passes } from '@uvanta/core/rules'
 import { planOfVisit, type Refusal, type RunName, stackOf, stationTitles } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
@@ -51,12 +50,8 @@ const stationOpen = computed(() => !store.state.done.includes(props.run))
 // The gauge comes on the line with the test and goes off it with the station.
 const gauge = useGauge()
 const narrow = useMediaQuery('(max-width: 700px)')
-/** Equipment without a hose to fit has nothing to stream. */
-const hosed = computed(
-  () => (apparatusOf(store.state.plan?.equipment.kind ?? '')?.hoses.length ?? 0) > 0,
-)
 watch(
-  () => Boolean(run.value && !finished.value && writable.value && hosed.value),
+  () => Boolean(run.value && !finished.value && writable.value && gauge.shows),
   (testing) => (testing ? void gauge.open() : gauge.close()),
   { immediate: true },
 )

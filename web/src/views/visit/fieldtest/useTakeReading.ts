@@ -1,5 +1,6 @@
 import type { ProcedureStep } from '@uvanta/core/procedure'
 import { convertValue, type Dimension, parseDisplayed, roundTo, toSi } from '@uvanta/core/quantity'
+import { ASIDE } from '@uvanta/core/rules'
 import { encodeTrace, type PickedReading, pickOpening, pickPlateau } from '@uvanta/core/trace'
 import {
   channelName,
@@ -51,6 +52,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
   const holdS = record?.hold ? toSi({ dimension: 'time', ...record.hold }) : 0
   /** With several gauges, the one whose range is the smallest that holds the value. */
   function channelOf(value: number, unit: string): { channel?: string } {
+    if (record?.aside) return { channel: ASIDE }
     const dimension = record?.dimension as Dimension
     const state = visit.state.runs[run]
     const shown = state ? channelsShowing(state.started, dimension, value, unit) : []
