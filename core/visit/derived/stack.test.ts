@@ -74,32 +74,31 @@ describe('the instrument of a reading', () => {
   })
 })
 describe('a reading that is held', () => {
+  /** Fifty samples, five seconds. */
+  const FIVE_S = 'T1 0.1 0.01 psi|1*50'
+  const refused = (more: object) => {
+    const reading = { dimension: 'gaugePressure', value: '10.4', unit: 'psi' } as const
+    const job = regulator()
+    job.write('reading', {
+      run: 'as-found',
+      item: 'creep',
+      ...reading,
+      source: 'streamed',
+      ...more,
+    })
+    return job.refused?.why
+  }
+  const trace = (data: string) => ({ trace: { data, mark: 0, found: 0 } })
+  const SHORT = 'Its trace does not show that it was held so long.'
   it('is believed no longer than its trace lasts', () => {
-    const job = regulator()
-    job.write('reading', {
-      run: 'as-found',
-      item: 'creep',
-      dimension: 'gaugePressure',
-      value: '10.4',
-      unit: 'psi',
-      source: 'streamed',
-      heldS: 300,
-      trace: { data: 'T1 0.1 0.01 psi|1*50', mark: 0, found: 0 },
-    })
-    expect(job.refused?.why).toBe('Its trace does not show that it was held so long.')
+    expect(refused({ heldS: 5, ...trace(FIVE_S) })).toBeUndefined()
+    expect(refused({ heldS: 5.1, ...trace(FIVE_S) })).toBe(SHORT)
+    expect(refused({ heldS: 300 })).toBe(SHORT)
+    expect(refused({ heldS: 1, ...trace('no trace') })).toBe(SHORT)
   })
-  it('is refused without any trace when it was streamed', () => {
-    const job = regulator()
-    job.write('reading', {
-      run: 'as-found',
-      item: 'creep',
-      dimension: 'gaugePressure',
-      value: '10.4',
-      unit: 'psi',
-      source: 'streamed',
-      heldS: 300,
-    })
-    expect(job.refused).not.toBeNull()
+  it('is the tester’s word when it was typed, and says nothing when it says nothing', () => {
+    expect(refused({ heldS: 300, source: 'typed' })).toBeUndefined()
+    expect(refused(trace(FIVE_S))).toBeUndefined()
   })
 })
 describe('a test that reads pressures', () => {

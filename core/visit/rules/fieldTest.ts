@@ -212,16 +212,22 @@ function channelRefusal(
   )
 }
 
-/** A streamed reading was held no longer than its trace lasts. */
+/** A streamed reading was held no longer than its trace lasts; a typed one is the tester’s word. */
 function heldRefusal({ heldS, source, trace }: PayloadOf<'reading'>): Refusal | null {
   if (heldS === undefined || source === 'typed') return null
-  try {
-    const { values, periodS } = decodeTrace(trace?.data ?? '')
-    if (heldS <= (values.length + 1) * periodS) return null
-  } catch (error) {
-    if (!(error instanceof CannotCompute)) throw error
-  }
+  if (trace && heldS <= lastsS(trace.data)) return null
   return refuse('Its trace does not show that it was held so long.', 'Hold it, and read it again.')
+}
+
+/** How long a trace lasts, s; one that cannot be read shows nothing. */
+function lastsS(data: string): number {
+  try {
+    const { values, periodS } = decodeTrace(data)
+    return values.length * periodS
+  } catch (error) {
+    if (error instanceof CannotCompute) return 0
+    throw error
+  }
 }
 
 /** Why a reading cannot be what the gauge of its run showed, with what was probably meant; or null. */
