@@ -1,13 +1,6 @@
 import * as yup from 'yup'
-import {
-  displayed,
-  line,
-  localDate,
-  number,
-  strictObject,
-  unitField,
-  uuid,
-} from '@uvanta/core/schema'
+import { displayed, line, localDate, number, strictObject, uuid } from '@uvanta/core/schema'
+import { instrumentUnits } from '@uvanta/core/instrument'
 import { gaugeAsInstrument } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
 import { idParams, list, version } from './fields'
@@ -59,7 +52,10 @@ const fields = {
   serial: line(60),
   maker: line(80),
   span: displayed(),
-  spanUnit: unitField('differential'),
+  spanUnit: yup
+    .string()
+    .strict(true)
+    .oneOf([...instrumentUnits], `must be one of ${instrumentUnits.join(', ')}`),
   resolution: displayed(),
   accuracyPercent: number(0.001, 20),
   accuracyOf: yup

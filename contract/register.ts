@@ -98,6 +98,11 @@ const visitSummary = yup.object({
   technician: yup.string().required(),
   certificateId: yup.string().nullable().defined(),
   certificateNumber: yup.string().nullable().defined(),
+  /** How it was found, and titles of the required items that failed then. */
+  found: yup.string().nullable().defined(),
+  failedAsFound: yup.array(yup.string().required()).required(),
+  /** What was written of it: repairs and notes, the latest last. */
+  remarks: yup.array(yup.string().required()).required(),
   /** Last reading of each item, as found and as left. */
   readings: yup
     .array(

@@ -1,27 +1,6 @@
-import type { Apparatus, Element, Role } from './types'
-
-/** What can be wrong with a part, and with which parts. */
-export const faultKinds = {
-  fouled: { title: 'Fouled', roles: ['check', 'relief', 'regulator'] },
-  'disc-cut': { title: 'Disc cut', roles: ['check', 'regulator'] },
-  'spring-weak': { title: 'Spring weak', roles: ['check', 'relief', 'regulator'] },
-  'spring-broken': { title: 'Spring broken', roles: ['check'] },
-  'spring-stiff': { title: 'Spring stiff', roles: ['relief'] },
-  'seat-nicked': { title: 'Seat nicked', roles: ['check', 'regulator'] },
-  'diaphragm-torn': { title: 'Diaphragm torn', roles: ['relief'] },
-  'passage-blocked': { title: 'Sensing passage blocked', roles: ['relief', 'regulator'] },
-  'stem-bent': { title: 'Stem bent', roles: ['regulator'] },
-  leaking: { title: 'Leaking when shut', roles: ['shutoff'] },
-  stuck: { title: 'Stuck', roles: ['air-inlet', 'meter'] },
-} as const satisfies Record<string, { title: string; roles: readonly Role[] }>
-export type FaultKind = keyof typeof faultKinds
-
-export interface Fault {
-  readonly element: string
-  readonly fault: FaultKind
-  /** 0 barely noticeable … 1 as bad as it gets. */
-  readonly severity: number
-}
+import { type Fault, type FaultKind, faultKinds } from './faults'
+import type { Role } from './role'
+import type { Apparatus, Element } from './types'
 
 /** The hidden condition of one piece of equipment and of the site around it. */
 export interface Condition {
@@ -35,19 +14,23 @@ export interface Condition {
   readonly springs?: Readonly<Record<string, number>>
 }
 
-/** Every fault that equipment can have. */
+/** Every fault that equipment can have: what an element names of its own, else what its role can have. */
 export function possibleFaults({
   elements,
 }: Pick<Apparatus, 'elements'>): { element: Element; fault: FaultKind }[] {
   return elements.flatMap((element) =>
     (Object.keys(faultKinds) as FaultKind[])
-      .filter((f) => (faultKinds[f].roles as readonly Role[]).includes(element.role))
+      .filter(
+        (f) =>
+          element.faults?.includes(f) ??
+          (faultKinds[f].roles as readonly Role[]).includes(element.role),
+      )
       .map((fault) => ({ element, fault })),
   )
 }
 
-/** What a rebuild or cleaning does away with. */
-const cleanable: readonly FaultKind[] = ['fouled', 'passage-blocked']
+/** What cleaning and lubricating does away with. */
+const cleanable: readonly FaultKind[] = ['fouled', 'passage-blocked', 'dry']
 
 /** Faults that are left after a part was cleaned, or renewed with all its soft parts and spring. */
 export function faultsAfter(

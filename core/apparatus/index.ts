@@ -1,15 +1,19 @@
 export * from './condition'
+export * from './faults'
+export type { Role } from './role'
 export {
   isNominal,
   type Nominal,
   nominalDimension,
   nominalNames,
+  nominalsInSi,
   type NominalName,
 } from './nominal'
 export { DRIP_KG_S, type Seen, type Settings, type SiteSpec, type TestSite } from './site'
 export { type Opening, openingParts, openings } from './openings'
 export { apparatusKinds, apparatusOf } from './registry'
 export {
+  type Adjuster,
   type Apparatus,
   type Element,
   elementLabel,
@@ -20,5 +24,5 @@ export {
   portsOf,
   restOpening,
   restOpeningOf,
-  type Role,
+  type Source,
 } from './types'

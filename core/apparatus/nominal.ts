@@ -1,4 +1,4 @@
-import type { AnyQuantity, Dimension } from '../quantity'
+import { type AnyQuantity, type Dimension, toSi } from '../quantity'
 
 /** Nominal values that equipment has, and that items of a pack may be judged by. */
 export const nominalNames = {
@@ -9,6 +9,8 @@ export const nominalNames = {
   'yield-limit': 'Pressure at 75 % of yield stress',
   'inlet-maximum': 'Highest inlet pressure',
   'relief-set': 'Relief set point',
+  'regulator-cv': 'Flow coefficient, regulator wide open',
+  'relief-cv': 'Flow coefficient, relief fully lifted',
   'monitor-set': 'Monitor set point',
   'slam-shut-high': 'Slam-shut, high trip',
   'slam-shut-low': 'Slam-shut, low trip',
@@ -30,6 +32,8 @@ const OTHER_DIMENSIONS: Readonly<Partial<Record<NominalName, Dimension>>> = {
   'accuracy-class': 'fraction',
   'lock-up-class': 'fraction',
   travel: 'length',
+  'regulator-cv': 'flowCoefficient',
+  'relief-cv': 'flowCoefficient',
   cracking: 'differential',
   'stroke-volume': 'volume',
   ratio: 'fraction',
@@ -43,3 +47,9 @@ export interface Nominal {
   readonly name: NominalName
   readonly value: AnyQuantity
 }
+
+/** Nominal values by name, each in the SI unit of its dimension. */
+export const nominalsInSi = (
+  nominals: readonly Nominal[],
+): Readonly<Partial<Record<NominalName, number>>> =>
+  Object.fromEntries(nominals.map(({ name, value }) => [name, toSi(value)]))

@@ -1,4 +1,5 @@
 import type { Condition } from './condition'
+import type { NominalName } from './nominal'
 import type { Opening } from './openings'
 import type { Apparatus } from './types'
 
@@ -33,10 +34,8 @@ export interface SiteSpec {
   /** in */
   readonly sizeIn: number
   readonly condition: Condition
-  /** Nominal set pressure of a regulator, kPa. */
-  readonly setKpa?: number
-  /** Nominal opening pressure of its relief valve, kPa. */
-  readonly reliefKpa?: number
+  /** Nominal values, each in the SI unit of its dimension. */
+  readonly nominals?: Readonly<Partial<Record<NominalName, number>>>
 }
 
 /** Equipment with its instruments in time: it is turned, hosed up and waited for, and answers as its model says. */
@@ -52,7 +51,7 @@ export interface TestSite {
   /** Fits a hose to a cock; null takes it off. @throws FluidError when there is no such hose or cock */
   connect(hose: string, port: string | null): void
   /** Brings valves and hoses to where they stand, as after a reload. */
-  apply(settings: Settings): void
+  restore(settings: Settings): void
   /** Goes on by so many seconds. */
   advance(seconds: number): void
   /** Gauge pressure of a place, kPa. */
@@ -61,8 +60,16 @@ export interface TestSite {
   flow(element: string): number
   /** kg that have run out of the bleeds of the hoses, which carries their air away. */
   bled(): number
-  /** What stands at the instrument, kPa. */
+  /** What stands at the instrument: kPa at its hoses, or what was looked at last in its SI unit. */
   atInstrument(): number
+  /** Turns to what an item of the test is read from; what is read by hoses has no need of it. */
+  look?(item: string): void
+  /** Puts something on it, in the SI unit of that source. @throws FluidError when it takes no such thing */
+  apply?(source: string, value: number): void
+  /** Turns an adjuster by so many turns, inwards positive. @throws FluidError when there is no such adjuster */
+  adjust?(adjuster: string, turns: number): void
+  /** Whether a person would give the good answer to an item; undefined where the model has nothing of it. */
+  good?(item: string): boolean | undefined
   /** What a person at the site can see and hear. */
   seen(): Seen
 }

@@ -1,9 +1,8 @@
+import type { AnyQuantity, Dimension } from '../quantity'
+import type { FaultKind } from './faults'
 import type { NominalName } from './nominal'
 import type { Opening } from './openings'
-
-/** What an element does to what flows, and with that whether it is turned by hand. */
-export type Role =
-  'shutoff' | 'cock' | 'check' | 'relief' | 'air-inlet' | 'meter' | 'regulator' | 'machine'
+import type { Role } from './role'
 
 /** One thing on equipment that a person can point at. */
 export interface Element {
@@ -20,6 +19,8 @@ export interface Element {
   readonly at: string
   /** What lies in the flow: the place on the outlet side. */
   readonly to?: string
+  /** What can be wrong with it, where its role alone does not say so. */
+  readonly faults?: readonly FaultKind[]
 }
 
 /** A space of equipment that can hold pressure. */
@@ -29,6 +30,27 @@ export interface Place {
   readonly line: string
   /** It is never made safe: the supply, the customer’s side. */
   readonly source?: boolean
+}
+
+/** What a tester puts on equipment to see it answer, as the signal of a calibrator. */
+export interface Source {
+  readonly id: string
+  readonly label: string
+  readonly dimension: Dimension
+}
+
+/** A screw by which equipment is set. */
+export interface Adjuster {
+  readonly id: string
+  readonly label: string
+  /** What turning it in does, as “raises the set pressure”. */
+  readonly inwards: string
+  /** The item of a test by which it is set, and what is wanted there. */
+  readonly reads: { readonly item: string; readonly wanted: NominalName | AnyQuantity }
+  /** The adjuster that is set before it. */
+  readonly after?: string
+  /** Nominal values between which its spring can be set. */
+  readonly range?: readonly [low: NominalName, high: NominalName]
 }
 
 /** Something that is turned while testing and belongs to the instruments. */
@@ -49,17 +71,21 @@ export interface Apparatus {
   readonly elements: readonly Element[]
   /** Valves of the instruments that hang on it. */
   readonly bench: readonly BenchValve[]
-  /** What the gauge on its hoses shows; null for equipment that no hose is fitted to. */
-  readonly shows: 'differential' | 'gaugePressure' | null
+  /** Quantities that an instrument on the line can show of it. */
+  readonly streams: readonly Dimension[]
   /** Hoses of the instruments, by name. */
   readonly hoses: readonly string[]
+  /** What is put on it besides by valves. */
+  readonly sources: readonly Source[]
+  readonly adjusters: readonly Adjuster[]
   /** Nominal values of the equipment that its judgement goes by. */
   readonly nominals: readonly NominalName[]
   /** Lines besides the main one, on which the steps of another procedure may be taken. */
   readonly lines: readonly string[]
 }
 
-const BY_HAND: readonly Role[] = ['shutoff', 'cock']
+/** A slam-shut that has tripped is opened by hand. */
+const BY_HAND: readonly Role[] = ['shutoff', 'cock', 'slam-shut']
 
 /** Ids of everything that a person can open and shut while testing. */
 export const movableElements = ({ elements, bench }: Apparatus): string[] => [
@@ -71,9 +97,9 @@ export const movableElements = ({ elements, bench }: Apparatus): string[] => [
 export const portsOf = ({ elements }: Apparatus): string[] =>
   elements.filter((e) => e.role === 'cock').map((e) => e.id)
 
-/** How a valve stands in service: shutoffs open, everything else that is turned shut. */
+/** How a valve stands in service: shutoffs and slam-shuts open, everything else that is turned shut. */
 export const restOpening = (role: Role | undefined): Opening =>
-  role === 'shutoff' ? 'open' : 'shut'
+  role === 'shutoff' || role === 'slam-shut' ? 'open' : 'shut'
 
 /** How an element stands in service, or a valve of the instruments, which is shut. */
 export const restOpeningOf = (apparatus: Apparatus | undefined, id: string): Opening =>

@@ -1,2 +1,3 @@
 export * from './protocol'
 export * from './response'
+export * from './shown'

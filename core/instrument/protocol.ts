@@ -4,13 +4,14 @@
  * digits: the sum of its characters modulo 256, so that a damaged line is noticed.
  */
 import type { Opening } from '../apparatus'
+import type { Dimension } from '../quantity'
 
 /** What a gauge says of itself. */
 export interface GaugeHello {
   readonly type: 'hello'
   readonly tag: string
   readonly serial: string
-  /** A unit of differential pressure. */
+  /** Of what it shows; see `dimensionShown`. */
   readonly unit: string
   readonly span: number
   readonly resolution: number
@@ -123,5 +124,11 @@ export const ask = {
   move: (element: string, to: Opening) => `MOVE ${element} ${to}`,
   hose: (hose: string, port: string | null) => `HOSE ${hose} ${port ?? '-'}`,
   height: (metres: number) => `HEIGHT ${metres}`,
+  /** The item of the test that is read next: an instrument that shows such a quantity goes on the line. */
+  show: (item: string, of: Dimension) => `SHOW ${item} ${of}`,
+  /** What a calibrator or a supply gives, in the SI unit of that source. */
+  apply: (source: string, value: number) => `APPLY ${source} ${value}`,
+  /** Turns of an adjuster, inwards positive. */
+  adjust: (adjuster: string, turns: number) => `ADJUST ${adjuster} ${turns}`,
   service: (element: string, service: 'cleaned' | 'renewed') => `SERVICE ${element} ${service}`,
 } as const

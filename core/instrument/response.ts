@@ -1,21 +1,21 @@
-/** How a differential gauge answers to what stands at its hoses. */
+/** How an instrument answers to what stands before it; values in the SI unit of what it shows. */
 export interface GaugeNature {
-  /** Time constant with solid water in the hoses, s. */
+  /** Time constant, of a gauge with solid water in its hoses, s. */
   readonly lagS: number
-  /** Standard deviation of its noise, kPa. */
-  readonly noiseKpa: number
-  /** One step of its display, kPa. */
-  readonly resolutionKpa: number
-  readonly spanKpa: number
-  /** A single gauge against the air: no trapped air slows it or makes it bounce. */
+  /** Standard deviation of its noise. */
+  readonly noise: number
+  /** One step of its display. */
+  readonly resolution: number
+  readonly span: number
+  /** It has no hoses that trap air, which would slow it and make it bounce. */
   readonly single?: boolean
 }
 
 export const fineGauge: GaugeNature = {
   lagS: 0.15,
-  noiseKpa: 0.06,
-  resolutionKpa: 0.0689475729,
-  spanKpa: 103.42,
+  noise: 0.06,
+  resolution: 0.0689475729,
+  span: 103.42,
 }
 
 /** Air left in a hose slows the needle by this much, and makes it bounce. */
@@ -50,25 +50,25 @@ export class GaugeResponse {
 
   /**
    * @param seconds since the last sample
-   * @param differentialKpa what the model says stands at the hoses
+   * @param stands what the model says stands before it
    * @param bledKg what has run out of the bleeds so far
-   * @returns what the display shows, kPa
+   * @returns what the display shows
    */
-  sample(seconds: number, differentialKpa: number, bledKg: number): number {
+  sample(seconds: number, stands: number, bledKg: number): number {
     this.air *= Math.exp(-Math.max(0, bledKg - this.bled) / (0.4 * HOSE_KG))
     this.bled = bledKg
     const lag = this.nature.lagS + AIR_LAG_S * this.air
     const before = this.shown
-    this.shown += (differentialKpa - this.shown) * (1 - Math.exp(-seconds / lag))
+    this.shown += (stands - this.shown) * (1 - Math.exp(-seconds / lag))
     this.swing =
       -0.6 * this.swing +
       this.air *
         AIR_BOUNCE_KPA *
         this.normal() *
         Math.min(1, 0.2 + Math.abs(this.shown - before) / 5)
-    const raw = this.shown + this.swing + this.nature.noiseKpa * this.normal()
-    const held = Math.min(Math.max(raw, -0.05 * this.nature.spanKpa), this.nature.spanKpa)
-    return Math.round(held / this.nature.resolutionKpa) * this.nature.resolutionKpa
+    const raw = this.shown + this.swing + this.nature.noise * this.normal()
+    const held = Math.min(Math.max(raw, -0.05 * this.nature.span), this.nature.span)
+    return Math.round(held / this.nature.resolution) * this.nature.resolution
   }
 
   /** Sum of twelve uniforms less six: near enough to a normal for a needle. */

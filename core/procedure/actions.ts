@@ -1,4 +1,5 @@
 import type { Opening } from '../apparatus'
+import { type AnyQuantity, toSi } from '../quantity'
 import type { ProcedureStep } from './types'
 
 /** One thing that hands do in a step, in order. */
@@ -16,9 +17,17 @@ export type StepAction =
       readonly port: string | null
       readonly lastsS: 0
     }
+  | {
+      readonly kind: 'apply'
+      readonly source: string
+      readonly to: AnyQuantity
+      readonly lastsS: number
+    }
 
 const BLEED_S = 6
 const MOVE_S = 1.5
+/** What follows a signal has moved by then. */
+const FOLLOWS_S = 4
 
 /**
  * What a step has hands do, in order. Hoses go on before valves are opened and after they are shut,
@@ -43,13 +52,17 @@ export function actionsOf(step: ProcedureStep): StepAction[] {
     const runs = to !== 'shut' && moves[n + 1]?.element === element
     return { kind: 'move', element, to, lastsS: runs ? BLEED_S : MOVE_S }
   })
-  return shutsFirst ? [...turns, ...off, ...on] : [...on, ...turns, ...off]
+  const applied: StepAction[] = step.apply
+    ? [{ kind: 'apply', ...step.apply, lastsS: FOLLOWS_S }]
+    : []
+  return shutsFirst ? [...turns, ...off, ...on, ...applied] : [...on, ...turns, ...applied, ...off]
 }
 
-/** A valve turned or a hose moved, as it stands on record. */
+/** A valve turned, a hose moved, something put on, as it stands on record. */
 export type HandMove =
   | { readonly element: string; readonly to: Opening }
   | { readonly hose: string; readonly port?: string | undefined }
+  | { readonly source: string; readonly to: AnyQuantity }
 
 /** How many of a step’s actions the moves on record have carried out, in its order. */
 export function carriedOut(actions: readonly StepAction[], moves: readonly HandMove[]): number {
@@ -57,11 +70,18 @@ export function carriedOut(actions: readonly StepAction[], moves: readonly HandM
   for (const move of moves) {
     const next = actions[done]
     if (!next) break
-    const same =
-      next.kind === 'move'
-        ? 'element' in move && move.element === next.element && move.to === next.to
-        : 'hose' in move && move.hose === next.hose && (move.port ?? null) === next.port
-    if (same) done++
+    if (isSame(next, move)) done++
   }
   return done
+}
+
+function isSame(next: StepAction, move: HandMove): boolean {
+  switch (next.kind) {
+    case 'move':
+      return 'element' in move && move.element === next.element && move.to === next.to
+    case 'hose':
+      return 'hose' in move && move.hose === next.hose && (move.port ?? null) === next.port
+    case 'apply':
+      return 'source' in move && move.source === next.source && toSi(move.to) === toSi(next.to)
+  }
 }

@@ -30,7 +30,7 @@ describe('what a step has hands do', () => {
         moves: [{ element: 'cock-2', to: 'shut' }],
       }),
     )
-    expect(actions.map((a) => (a.kind === 'move' ? a.to : a.port))).toEqual([
+    expect(actions.map((a) => (a.kind === 'hose' ? a.port : a.to))).toEqual([
       'shut',
       null,
       'cock-3',

@@ -1,4 +1,5 @@
 import { type Apparatus, apparatusKinds, apparatusOf, movableElements, portsOf } from '../apparatus'
+import { dimensionTitles } from '../quantity'
 import type { FieldFault } from '../schema'
 import type { Procedure, ProcedureStep } from './types'
 
@@ -62,6 +63,29 @@ function nameFaults(apparatus: Apparatus, step: ProcedureStep, path: string): Fi
       ...known(portsOf(apparatus), 'port ', c.port, `connect[${n}]`),
       ...known(hoses, 'hose ', c.hose, `connect[${n}]`),
     ]),
+    ...(step.apply
+      ? [
+          ...known(
+            apparatus.sources.map((s) => s.id),
+            'source ',
+            step.apply.source,
+            'apply.source',
+          ),
+          ...sourceFaults(apparatus, step.apply, path),
+        ]
+      : []),
     ...(step.disconnect ?? []).flatMap((h, n) => known(hoses, 'hose ', h, `disconnect[${n}]`)),
   ]
+}
+
+/** What is put on a source is of the source’s quantity. */
+function sourceFaults(
+  { sources }: Apparatus,
+  { source, to }: NonNullable<ProcedureStep['apply']>,
+  path: string,
+): FieldFault[] {
+  const wanted = sources.find((s) => s.id === source)?.dimension
+  if (!wanted || wanted === to.dimension) return []
+  const message = `“${source}” is a ${dimensionTitles[wanted]}, not a ${dimensionTitles[to.dimension]}`
+  return [{ path: `${path}.apply.to`, message }]
 }

@@ -1,7 +1,17 @@
 import * as yup from 'yup'
 import { openings } from '../apparatus'
 import { dimensionNames, type Dimension, isUnitOf } from '../quantity'
-import { amount, integer, line, localDate, number, prose, slug, strictObject } from '../schema'
+import {
+  amount,
+  anyQuantity,
+  integer,
+  line,
+  localDate,
+  number,
+  prose,
+  slug,
+  strictObject,
+} from '../schema'
 
 /** Where on the trace a streamed reading is taken. */
 export const readingPoints = ['plateau', 'first-drip', 'opening'] as const
@@ -79,6 +89,11 @@ const hoseSchema = strictObject({
   port: slug().required(),
 })
 
+const applySchema = strictObject({
+  source: slug().required(),
+  to: anyQuantity().required(),
+})
+
 const stepSchema = strictObject({
   id: slug().required(),
   title: line(120).required(),
@@ -90,6 +105,8 @@ const stepSchema = strictObject({
   moves: yup.array(moveSchema.required()).strict(true),
   connect: yup.array(hoseSchema.required()).strict(true),
   disconnect: yup.array(slug().required()).strict(true),
+  /** What is put on the equipment, as the signal of a calibrator. */
+  apply: applySchema.default(undefined).optional(),
   record: recordSchema.default(undefined).optional(),
 })
 

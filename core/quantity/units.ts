@@ -95,6 +95,11 @@ export const dimensions = {
     mL: { label: 'mL', factor: 1e-6, digits: 1 },
     L: { label: 'L', factor: 0.001, digits: 3 },
   },
+  /** Cv: gpm of water at 1 psi. IEC 60534-1: Kv = 0.865 · Cv. */
+  flowCoefficient: {
+    Cv: { label: 'Cv', factor: 1, digits: 2 },
+    Kv: { label: 'Kv', factor: 1 / 0.865, digits: 2 },
+  },
   /** Events a second: drops, bubbles, cycles. */
   frequency: {
     '/min': { label: 'a minute', factor: 1 / 60, digits: 0 },
@@ -123,6 +128,7 @@ export const dimensionTitles: Readonly<Record<Dimension, string>> = {
   fraction: 'percentage',
   current: 'electric current',
   volume: 'volume',
+  flowCoefficient: 'flow coefficient',
   frequency: 'count in a minute',
 }
 

@@ -115,6 +115,10 @@ const psi = (item: string, value: string) => ({
   value,
   unit: 'psi',
 })
+const coefficient = (name: 'regulator-cv' | 'relief-cv', value: string): Nominal => ({
+  name,
+  value: { dimension: 'flowCoefficient', value, unit: 'Cv' },
+})
 const rated = (name: Nominal['name'], value: string): Nominal => ({
   name,
   value: { dimension: 'gaugePressure', value, unit: 'psi' },
@@ -149,6 +153,8 @@ export const judgeRegulatorRun = judging(
         rated('relief-set', '70'),
         rated('maop', '66'),
         rated('inlet-maximum', '150'),
+        coefficient('regulator-cv', '0.5'),
+        coefficient('relief-cv', '4'),
       ],
       gauge: { percent: 0.5, of: 'reading', span: 200, unit: 'psi' },
     },

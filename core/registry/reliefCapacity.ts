@@ -29,6 +29,7 @@ export const reliefCapacity = computation({
     capacitySm3h: flowOutput(),
     marginPercent: flowOutput(),
     holds: yup.boolean().required(),
+    limitKpa: flowOutput(),
     limitedBy: yup.string().required(),
     curve: yup.array().required(),
   }),

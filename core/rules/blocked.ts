@@ -38,7 +38,7 @@ export function blockedItems(
     const record = procedure.steps.find((s) => s.record?.item === item.id)?.record
     const reading = standingReading(run, item.id)
     block(item.id, run.gaugeRefusal)
-    if (reading) block(item.id, unfit(item, record, reading, run))
+    if (reading) block(item.id, unfit(item, record, reading, run) ?? stale(run, reading))
     block(item.id, early(run, reading ?? standingAnswer(run, item.id)))
     block(item.id, strangeAnswer(record, standingAnswer(run, item.id)?.answer))
   }
@@ -127,6 +127,12 @@ const limitOf = (item: PackItem) =>
 function early(run: TestRun, entry: { readonly takenAt?: string } | undefined): string | null {
   return run.notBefore && entry?.takenAt && entry.takenAt < run.notBefore
     ? 'it is stamped earlier than the repair: take it again, or correct the time'
+    : null
+}
+
+function stale(run: TestRun, reading: Reading): string | null {
+  return run.adjustedAt && reading.takenAt && reading.takenAt < run.adjustedAt
+    ? 'it was read before the adjuster was turned: read it again'
     : null
 }
 

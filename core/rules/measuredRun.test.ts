@@ -7,11 +7,14 @@ import { judgeTest, type Reading, type TestRun } from '.'
 
 const PLAN = testPlanOf(shippedLibrary, 'larkhaven-gas-at-flow', 'spring regulator')
 const psi = (value: string): AnyQuantity => ({ dimension: 'gaugePressure', value, unit: 'psi' })
+const cv = (value: string) => ({ dimension: 'flowCoefficient' as const, value, unit: 'Cv' })
 const NOMINALS: Readonly<Partial<Record<NominalName, AnyQuantity>>> = {
   'set-point': psi('60'),
   'relief-set': psi('66'),
   maop: psi('60'),
   'inlet-maximum': psi('150'),
+  'regulator-cv': cv('0.5'),
+  'relief-cv': cv('40'),
 }
 const VALUES = {
   inlet: '90.0',
@@ -215,4 +218,41 @@ describe('a gauge of the equipment’s own', () => {
     expect(read('aside')).toMatchObject({ outcome: 'pass' })
     expect(read('aside')?.expanded).toBeUndefined()
   })
+})
+
+describe('a relief against its regulator failed wide open', () => {
+  const wide = { 'regulator-cv': cv('1'), 'relief-cv': cv('3'), maop: psi('35') }
+  const balance = (
+    nominals: Readonly<Partial<Record<NominalName, AnyQuantity | undefined>>> = {},
+    start = '30',
+  ) => judged({ 'relief-start': { value: start } }, { ...wide, ...nominals }).item('capacity')
+  it('balances where both are choked and fully open: absolute pressures as the coefficients', () => {
+    // 164.696 psia · 1 ÷ 3 = 54.899 psia, which is 40.20 psig.
+    expect(Number(balance()?.reading)).toBeCloseTo(40.2, 1)
+  })
+  it('holds under the limit of the system and no further', () => {
+    expect(balance({ maop: psi('35') })?.outcome).toBe('pass')
+    expect(balance({ maop: psi('34') })?.outcome).toBe('fail')
+    expect(balance({ 'yield-limit': psi('39') })?.outcome).toBe('fail')
+  })
+  it('means the same with Kv', () => {
+    const kv = (value: string) => ({ dimension: 'flowCoefficient' as const, value, unit: 'Kv' })
+    const same = balance({ 'regulator-cv': kv('0.865'), 'relief-cv': kv('2.595') })
+    expect(same?.reading).toBe(balance()?.reading)
+  })
+  it('rises with the regulator and falls with the relief, never the other way', () => {
+    const at = (regulator: string, relief: string) =>
+      Number(balance({ 'regulator-cv': cv(regulator), 'relief-cv': cv(relief) })?.reading)
+    const byRegulator = ['0.5', '1', '2', '4'].map((r) => at(r, '3'))
+    const byRelief = ['1', '2', '4', '8'].map((r) => at('1', r))
+    expect(byRegulator).toEqual([...byRegulator].sort((a, b) => a - b))
+    expect(byRelief).toEqual([...byRelief].sort((a, b) => b - a))
+  })
+  it.each(['regulator-cv', 'relief-cv', 'inlet-maximum', 'maop'] as const)(
+    'is not assessed, and nothing passes, without %s',
+    (name) => {
+      expect(balance({ [name]: undefined })).toMatchObject({ outcome: 'not-assessed' })
+      expect(judged({}, { [name]: undefined }).verdict.outcome).toBe('not-assessed')
+    },
+  )
 })

@@ -29,6 +29,11 @@ export const rulePackSchema = strictObject({
   /** Test uncertainty ratio under which a reading is questioned, usually 4. */
   questionTurUnder: displayed().required(),
   licence: slug().required(),
+  /** What is done with a setting that has drifted within its tolerance. */
+  setting: yup
+    .string()
+    .strict(true)
+    .oneOf(['leave-within-tolerance', 'return-to-nominal'] as const),
   tests: yup.array(packTestSchema.required()).strict(true).min(1).required(),
 })
 

@@ -55,6 +55,8 @@ export interface TestRun {
   readonly gaugeRefusal?: string
   /** ISO time of the repair, which as-left readings must follow. */
   readonly notBefore?: string
+  /** ISO time at which something was set anew: readings from before it say nothing of it. */
+  readonly adjustedAt?: string
 }
 
 export interface ItemJudgement {

@@ -18,8 +18,11 @@ interface Station {
   readonly pack: string
   readonly setKpa: number
   readonly supplyKpa: number
-  readonly reliefKpa?: number
   readonly maopKpa?: number
+  /** What protects it, by the names of its nominal values, kPa. */
+  readonly guard?: Partial<
+    Record<'relief-set' | 'monitor-set' | 'slam-shut-high' | 'slam-shut-low', number>
+  >
 }
 const GAS = 'larkhaven-gas-at-flow'
 const WATER = 'larkhaven-pressure-reducers'
@@ -28,7 +31,7 @@ const service: Station = {
   pack: GAS,
   setKpa: 1.74,
   supplyKpa: 400,
-  reliefKpa: 2.5,
+  guard: { 'relief-set': 2.5 },
   maopKpa: 1.9,
 }
 const district: Station = {
@@ -36,36 +39,58 @@ const district: Station = {
   pack: GAS,
   setKpa: 414,
   supplyKpa: 900,
-  reliefKpa: 470,
+  guard: { 'relief-set': 470 },
   maopKpa: 440,
 }
 const dome: Station = { ...district, kind: 'dome regulator', supplyKpa: 800 }
 const reducer: Station = { kind: 'pressure reducer', pack: WATER, setKpa: 345, supplyKpa: 620 }
 const inLine: Station = { kind: 'in-line regulator', pack: WATER, setKpa: 500, supplyKpa: 900 }
-const stations = [service, district, dome, reducer, inLine]
+const slamShut: Station = {
+  kind: 'slam-shut regulator',
+  pack: GAS,
+  setKpa: 1.74,
+  supplyKpa: 400,
+  maopKpa: 1.9,
+  guard: { 'slam-shut-high': 2.5, 'slam-shut-low': 1 },
+}
+const monitored: Station = {
+  kind: 'monitored regulator',
+  pack: GAS,
+  setKpa: 414,
+  supplyKpa: 900,
+  maopKpa: 470,
+  guard: { 'monitor-set': 455 },
+}
+const stations = [service, district, dome, reducer, inLine, slamShut, monitored]
 
 /** A whole run by the procedure of the pack, on the model, judged by the pack. */
 function run(
   station: Station,
   faults: readonly Fault[] = [],
-  { sizeIn = 2, springs = {}, pack = station.pack } = {},
+  { sizeIn = 2, springs = {}, pack = station.pack, reliefCv = '8' } = {},
 ) {
   const plan = testPlanOf(shippedLibrary, pack, station.kind)
-  const { kind, setKpa, supplyKpa, reliefKpa, maopKpa } = station
+  const { kind, setKpa, supplyKpa, maopKpa, guard = {} } = station
   const site = new RegulatorSite({
     kind,
     sizeIn,
     condition: { faults, supplyKpa, springs },
-    setKpa,
-    ...(reliefKpa ? { reliefKpa } : {}),
+    nominals: { 'set-point': setKpa, ...guard },
   })
   const found = runTest(plan.procedure, site, {
     unitFor: (of) => (of < 20 ? 'inH2O' : undefined),
   })
+  const coefficient = (value: string): AnyQuantity => ({
+    dimension: 'flowCoefficient',
+    value,
+    unit: 'Cv',
+  })
   const nominals = {
+    'regulator-cv': coefficient('0.2'),
+    'relief-cv': coefficient(reliefCv),
     'set-point': kpa(setKpa),
     'inlet-maximum': kpa(supplyKpa * 1.2),
-    ...(reliefKpa ? { 'relief-set': kpa(reliefKpa) } : {}),
+    ...Object.fromEntries(Object.entries(guard).map(([name, value]) => [name, kpa(value)])),
     ...(maopKpa ? { maop: kpa(maopKpa) } : {}),
   }
   // What stands on gauges of its own beside the station.
@@ -124,11 +149,37 @@ describe('a fault shows where the trade says it does', () => {
       broken('relief', 'spring-stiff'),
       'protection',
     ],
+    ['a stiff slam-shut trips late', slamShut, broken('slam-shut', 'spring-stiff'), 'trip-high'],
+    [
+      'a weak slam-shut trips early',
+      slamShut,
+      broken('slam-shut', 'spring-weak', 0.4),
+      'trip-high',
+    ],
+    ['a fouled slam-shut passes', slamShut, broken('slam-shut', 'fouled'), 'cut-off'],
+    [
+      'a weak monitor takes over early',
+      monitored,
+      broken('monitor', 'spring-weak', 0.4),
+      'take-over',
+    ],
+    [
+      'a monitor with a leaking seat creeps',
+      monitored,
+      broken('monitor', 'fouled', 0.1),
+      'monitor-creep',
+    ],
+    ['a worker with a leaking seat creeps', monitored, broken('regulator', 'fouled'), 'creep'],
     ['a torn relief blows at rest', service, broken('relief', 'diaphragm-torn'), 'breath'],
   ])('%s', (_what, station, faults, item) => {
     const { verdict, item: of } = run(station, faults)
     expect(of(item)?.outcome, of(item)?.reason).toBe('fail')
     expect(verdict.outcome).toBe('fail')
+  })
+  it('a relief too small for its regulator fails, and is told apart from one that opens late', () => {
+    const { item } = run(service, [], { reliefCv: '1' })
+    expect(item('relief-start')?.outcome).toBe('pass')
+    expect(item('capacity')?.outcome).toBe('fail')
   })
   it('a bent stem lets the outlet fall under load', () => {
     const healthy = run(service)
@@ -155,8 +206,7 @@ it('a hose that was at the inlet does not push its pressure into the outlet', ()
     kind: 'spring regulator',
     sizeIn: 1,
     condition: { faults: [], supplyKpa: 415 },
-    setKpa: 3.5,
-    reliefKpa: 4.5,
+    nominals: { 'set-point': 3.5, 'relief-set': 4.5 },
   })
   site.advance(10)
   const before = site.pressure('body-2')
@@ -178,9 +228,9 @@ describe('the adjuster', () => {
       kind: 'spring regulator',
       sizeIn: 1,
       condition: { faults: [], supplyKpa: 300 },
-      setKpa: 14,
+      nominals: { 'set-point': 14 },
     })
-    site.adjust(turns)
+    site.adjust('regulator', turns)
     site.move('shutoff-2', 'shut')
     site.move('flow-tap', 'crack')
     site.advance(600)

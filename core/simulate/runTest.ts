@@ -1,9 +1,9 @@
 import { fineGauge, type GaugeNature, GaugeResponse } from '../instrument'
-import { apparatusOf, lineOf, onLine, type TestSite } from '../apparatus'
+import { apparatusOf, lineOf, onLine, type Role, type TestSite } from '../apparatus'
 import { actionsOf, type Procedure, type ProcedureStep, type StepRecord } from '../procedure'
-import { convertValue, roundTo, toSi, unitDefinition } from '../quantity'
+import { convertValue, type Dimension, fromSi, roundTo, toSi, unitDefinition } from '../quantity'
 import { pickOpening, pickPlateau } from '../trace'
-import type { Answer, Reading } from '../rules'
+import { type Answer, isPressure, type Reading } from '../rules'
 
 /** The tester that carries a procedure out on a model: how patient, and with which gauge. */
 export interface Tester {
@@ -40,6 +40,8 @@ const PROMPT_S = 60
 const COLLAPSED = 4
 /** Water that passes a shut shutoff, kg/s, from which on it is seen to leak. */
 const SEEN_LEAK_KG_S = 1e-3
+/** Elements whose opening, or tripping, a step may wait for. */
+const OPENS: readonly Role[] = ['relief', 'air-inlet', 'slam-shut']
 /** How long an open cock may run until what stood in the body has gone. */
 const EMPTIES_S = 120
 
@@ -107,6 +109,7 @@ class Bench {
 
   /** A tester who is to say whether a reading holds looks first how it does before. */
   lookFirst(step: ProcedureStep): Before {
+    if (step.record) this.site.look?.(step.record.item)
     const start = this.rest(1)
     const watched = step.record?.observe === 'reading-holds' ? REST_S : 0
     const shown = watched > 0 ? this.rest(watched) : start
@@ -116,6 +119,11 @@ class Bench {
 
   carryOut(step: ProcedureStep): void {
     for (const action of actionsOf(step)) {
+      if (action.kind === 'apply') {
+        this.site.apply?.(action.source, toSi(action.to))
+        this.rest(action.lastsS)
+        continue
+      }
       if (action.kind === 'hose') {
         this.site.connect(action.hose, action.port)
         if (action.port) this.response?.refilled()
@@ -157,9 +165,9 @@ class Bench {
         return this.seenAfterRest().wideOpen.includes('air-inlet')
       case 'meter-turns':
         return this.seenAfterRest().turning.length > 0
-      // The model has nothing of what only a person can tell: it is taken as good.
+      // Of what the model has nothing, and only a person can tell: it is taken as good.
       case undefined:
-        return true
+        return site.good?.(record.item) ?? true
     }
   }
 
@@ -192,12 +200,12 @@ class Bench {
   }
 
   read(record: StepRecord): Reading {
-    const { kpa, fallPerMinute } =
-      record.read === 'plateau' ? this.readRest(record) : { kpa: this.readOpening(record) }
+    const { si, fallPerMinute } =
+      record.read === 'plateau' ? this.readRest(record) : { si: this.readOpening(record) }
     const dimension = record.dimension ?? 'differential'
-    const unit = this.tester.unitFor?.(kpa) ?? record.unit ?? 'kPa'
+    const unit = this.unitFor(dimension, si) ?? record.unit ?? 'kPa'
     const digits = unitDefinition(dimension, unit).digits
-    const value = convertValue(dimension, Math.max(kpa, 0), 'kPa', unit)
+    const value = fromSi(dimension, Math.max(si, 0), unit)
     return {
       item: record.item,
       dimension,
@@ -207,17 +215,22 @@ class Bench {
       ...(record.head ? { gaugeAbovePortM: this.site.gaugeAbovePortM } : {}),
       ...(fallPerMinute === undefined
         ? {}
-        : { driftPerMinute: -convertValue(dimension, fallPerMinute, 'kPa', unit) }),
+        : { driftPerMinute: -fromSi(dimension, fallPerMinute, unit) }),
     }
   }
 
+  /** Low pressures are taken with another gauge, which has a unit of its own. */
+  private unitFor(dimension: Dimension, si: number): string | undefined {
+    return isPressure(dimension) ? this.tester.unitFor?.(si) : undefined
+  }
+
   private source() {
-    const { resolutionKpa } = fineGauge
-    return { periodS: this.period, resolution: this.response ? resolutionKpa : 1e-6 }
+    const { resolution } = fineGauge
+    return { periodS: this.period, resolution: this.response ? resolution : 1e-6 }
   }
 
   /** Waits until the needle rests; one that creeps on is read in the end, with how fast it falls. */
-  private readRest(record: StepRecord): { kpa: number; fallPerMinute?: number } {
+  private readRest(record: StepRecord): { si: number; fallPerMinute?: number } {
     const { creep } = record
     const patience = record.dimension === 'gaugePressure' ? PROMPT_S : PATIENCE_S
     const most = creep
@@ -232,15 +245,15 @@ class Bench {
       const picked = this.response
         ? pickPlateau(Float64Array.from(this.trace), this.source(), most)
         : null
-      if (picked) return { kpa: picked.value, fallPerMinute: -picked.driftPerMinute }
-      if (!this.response && Math.abs(fall) <= most) return { kpa: last, fallPerMinute: fall }
-      if (waited >= patience || last <= 0) return { kpa: last, fallPerMinute: fall }
+      if (picked) return { si: picked.value, fallPerMinute: -picked.driftPerMinute }
+      if (!this.response && Math.abs(fall) <= most) return { si: last, fallPerMinute: fall }
+      if (waited >= patience || last <= 0) return { si: last, fallPerMinute: fall }
     }
   }
 
   private readOpening(record: StepRecord): number {
     const ids = this.site.layout.elements
-      .filter((e) => e.role === 'relief' || e.role === 'air-inlet')
+      .filter((e) => OPENS.includes(e.role))
       .filter((e) => e.line === this.lineOf(record))
       .map((e) => e.id)
     const open = () => {

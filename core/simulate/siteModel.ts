@@ -1,5 +1,6 @@
 import type { SiteSpec, TestSite } from '../apparatus'
 import { isAssemblyKind, SiteModel } from '../apparatus/backflow'
+import { MachineSite, works } from '../apparatus/machine'
 import { isRegulatorKind, RegulatorSite } from '../apparatus/regulator'
 
 /**
@@ -10,5 +11,5 @@ export function siteModelOf(spec: SiteSpec): TestSite | null {
   const { kind } = spec
   if (isAssemblyKind(kind)) return new SiteModel({ ...spec, kind })
   if (isRegulatorKind(kind)) return new RegulatorSite({ ...spec, kind })
-  return null
+  return kind in works ? new MachineSite(spec) : null
 }

@@ -27,6 +27,7 @@ export interface ReliefCapacity {
   /** What the relief takes over what comes in, percent of that. */
   readonly marginPercent: number
   readonly holds: boolean
+  readonly limitKpa: number
   /** What keeps the balance where it is: the relief’s orifice, or its spring that is not yet fully lifted. */
   readonly limitedBy: 'orifice' | 'lift'
   /** Both curves from atmosphere to the balance or the limit, whichever is higher. */
@@ -80,6 +81,7 @@ export function reliefCapacity(asked: ReliefAsked): ReliefCapacity {
     capacitySm3h,
     marginPercent: (capacitySm3h / inflowSm3h - 1) * 100,
     holds: high <= limitKpa,
+    limitKpa,
     limitedBy: high >= relief.fullKpa ? 'orifice' : 'lift',
     curve: Array.from({ length: POINTS + 1 }, (_, n) => {
       const kpa = (top * n) / POINTS

@@ -1,3 +1,3 @@
-export { judgeStroke, type StrokeAsked } from './strokeTest'
+export { judgeStroke, type StrokeAsked, type StrokeJudgement, type StrokePoint } from './strokeTest'
 
 export { type BenchSet, benchSet, type BenchSetRead } from './benchSet'

@@ -81,7 +81,7 @@ export function judgeStroke({ points, action, tolerance }: StrokeAsked): StrokeJ
 
 type Figures = Pick<StrokeJudgement, 'zeroError' | 'spanError' | 'worstError' | 'hysteresis'>
 
-/** Zero before span, since the span moves the zero less than the zero moves everything. */
+/** What makes up and down differ before any screw; then zero before span, since the span moves the zero less than the zero moves everything. */
 function advice(
   { zeroError, spanError, worstError, hysteresis }: Figures,
   tolerance: number,
@@ -90,7 +90,7 @@ function advice(
   const signed = (v: number) => `${v > 0 ? '+' : ''}${v.toFixed(1)} %`
   if (!beyond(worstError))
     return `Within ± ${tolerance} %: the widest error is ${signed(worstError)}.`
-  if (beyond(hysteresis) && !beyond(zeroError) && !beyond(spanError))
+  if (beyond(hysteresis))
     return `Up and down differ by ${hysteresis?.toFixed(1)} %: look for friction, play in the linkage or a worn packing before anything is adjusted.`
   if (beyond(zeroError)) return `Adjust the zero first: it is off by ${signed(zeroError ?? 0)}.`
   if (beyond(spanError))

@@ -40,8 +40,14 @@ export function pickPlateau(
 /**
  * Where something opened, for a press at the end of the trace: the opening found shortly before it,
  * else the value a reaction time before the press.
+ *
+ * @param seenAt sample at which it was seen, where the site itself says so; then nobody’s reaction counts
  */
-export function pickOpening(values: Float64Array, source: TraceSource): PickedReading | null {
+export function pickOpening(
+  values: Float64Array,
+  source: TraceSource,
+  seenAt?: number,
+): PickedReading | null {
   if (values.length === 0) return null
   const analysis = analyseTrace(values, source)
   const found = analysis.openings.findLast(
@@ -50,6 +56,7 @@ export function pickOpening(values: Float64Array, source: TraceSource): PickedRe
   const deviation = Math.max(analysis.noise, source.resolution / Math.sqrt(12))
   const driftPerMinute = 0
   if (found) return { index: found.index, value: found.value, deviation, driftPerMinute, analysis }
-  const index = Math.max(0, values.length - 1 - Math.round(REACTION_S / source.periodS))
+  const pressed = values.length - 1 - Math.round(REACTION_S / source.periodS)
+  const index = Math.min(Math.max(0, seenAt ?? pressed), values.length - 1)
   return { index, value: values[index] as number, deviation, driftPerMinute, analysis }
 }

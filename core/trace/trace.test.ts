@@ -127,6 +127,12 @@ describe('an opening', () => {
     expect(falling?.value).toBeGreaterThan(3.6)
     expect(falling?.index).toBeLessThan(79)
   })
+  it('is where the site itself says that it was seen, when the trace does not show it', () => {
+    const fall = samples(20, (t) => 6 - 0.2 * t)
+    // Seen after ten seconds, pressed after twenty.
+    expect(pickOpening(fall, source, 100)?.value).toBeCloseTo(4, 1)
+    expect(pickOpening(fall, source)?.value).toBeLessThan(2.3)
+  })
 })
 
 describe('what makes a trace doubtful', () => {

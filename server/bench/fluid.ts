@@ -1,5 +1,6 @@
 import type { TestSite } from '@uvanta/core/apparatus'
 import { SiteModel } from '@uvanta/core/apparatus/backflow'
+import { MachineSite, works } from '@uvanta/core/apparatus/machine'
 import { regulatorKinds, RegulatorSite } from '@uvanta/core/apparatus/regulator'
 
 const SECONDS = 3600
@@ -13,12 +14,10 @@ const HEAP = (): number => {
 }
 
 /** A site sampled ten times a second, something turned now and then: simulated time against the clock’s. */
-function measured(name: string, site: TestSite, turned: string): object {
+function measured(name: string, site: TestSite, disturb: () => void): object {
   const run = (seconds: number) => {
     for (let n = 0; n < seconds / PERIOD_S; n++) {
-      if (n % (DISTURBED_EVERY_S / PERIOD_S) === 0) {
-        site.move(turned, site.opening(turned) === 'shut' ? 'crack' : 'shut')
-      }
+      if (n % (DISTURBED_EVERY_S / PERIOD_S) === 0) disturb()
       site.advance(PERIOD_S)
       site.atInstrument()
     }
@@ -36,6 +35,10 @@ function measured(name: string, site: TestSite, turned: string): object {
   }
 }
 
+/** A valve that is cracked and shut by turns. */
+const turning = (site: TestSite, valve: string) => () =>
+  site.move(valve, site.opening(valve) === 'shut' ? 'crack' : 'shut')
+
 /** An RP with gauge and hoses. */
 export function benchFluid(): object {
   const site = new SiteModel({ kind: 'RP', sizeIn: 2, condition: { faults: [], supplyKpa: 450 } })
@@ -43,17 +46,37 @@ export function benchFluid(): object {
   site.connect('low', 'cock-3')
   site.move('cock-2', 'open')
   site.move('cock-3', 'open')
-  return measured('RP assembly with gauge and hoses', site, 'low-bleed')
+  return measured('RP assembly with gauge and hoses', site, turning(site, 'low-bleed'))
 }
 
 /** Every kind of regulator at its small flow. */
 export function benchRegulators(): object[] {
   return regulatorKinds.map((kind) => {
     const condition = { faults: [], supplyKpa: 600 }
-    const site = new RegulatorSite({ kind, sizeIn: 2, condition, setKpa: 200, reliefKpa: 250 })
+    const site = new RegulatorSite({
+      kind,
+      sizeIn: 2,
+      condition,
+      nominals: { 'set-point': 200, 'relief-set': 250 },
+    })
     site.connect('gauge', 'outlet-tap')
     site.move('outlet-tap', 'open')
     site.move('shutoff-2', 'shut')
-    return measured(kind, site, 'flow-tap')
+    return measured(kind, site, turning(site, 'flow-tap'))
+  })
+}
+
+/** Every machine, one thing after the other looked at, its signal going up and down where it has one. */
+export function benchMachines(): object[] {
+  return Object.keys(works).map((kind) => {
+    const site = new MachineSite({ kind, sizeIn: 2, condition: { faults: [], supplyKpa: 550 } })
+    const items = Object.keys(works[kind]?.measures ?? {})
+    const [source] = site.layout.sources
+    let turn = 0
+    return measured(kind, site, () => {
+      turn++
+      site.look(items[turn % items.length] ?? '')
+      if (source) site.apply(source.id, (turn % 5) / 4)
+    })
   })
 }

@@ -8,7 +8,7 @@ import { loadDemo } from '../demo/load'
 import { makeServer } from '../http/server'
 import { benchAppend } from './append'
 import { benchFirstLoad } from './firstLoad'
-import { benchFluid, benchRegulators } from './fluid'
+import { benchFluid, benchMachines, benchRegulators } from './fluid'
 import { benchProver } from './prover'
 import { benchSearch } from './search'
 import { benchTrace } from './trace'
@@ -24,7 +24,7 @@ const print = (figure: object) => process.stdout.write(`${JSON.stringify(figure)
 for (const figure of await benchAppend(app, base)) print(figure)
 print(await benchFirstLoad(base))
 print(benchFluid())
-for (const ratio of benchRegulators()) print(ratio)
+for (const ratio of [...benchRegulators(), ...benchMachines()]) print(ratio)
 print(benchTrace())
 for (const figure of benchProver(app)) print(figure)
 for (const figure of await benchSearch(app, base)) print(figure)

@@ -12,6 +12,10 @@ const OTHER_PACK = 'larkhaven-check-first'
 const FOULED: Fault = { element: 'check-1', fault: 'fouled', severity: 0.4 }
 const CUT: Fault = { element: 'bypass-check-1', fault: 'disc-cut', severity: 0.5 }
 const DIRTY: Fault = { element: 'regulator', fault: 'fouled', severity: 0.4 }
+const SEEPING: Fault = { element: 'regulator', fault: 'fouled', severity: 0.15 }
+const SOILED: Fault = { element: 'main-seat', fault: 'fouled', severity: 0.4 }
+const STIFF: Fault = { element: 'drive', fault: 'dry', severity: 0.5 }
+const WANDERED: Fault = { element: 'drive', fault: 'zero-off', severity: 0.5 }
 const STUCK: Fault = { element: 'air-inlet', fault: 'stuck', severity: 0.6 }
 
 interface Planned {
@@ -38,15 +42,19 @@ const DAY: readonly Planned[] = [
   { who: 'odda', kind: 'DCDA', index: 1 },
   { who: 'odda', kind: 'PVB', index: 0 },
   { who: 'odda', kind: 'SVB', index: 0, faults: [STUCK] },
-  { who: 'odda', kind: 'pilot regulator', index: 0, faults: [DIRTY], purpose: 'overhaul' },
+  { who: 'odda', kind: 'pilot regulator', index: 0, faults: [SEEPING], purpose: 'overhaul' },
   { who: 'odda', kind: 'actuator', index: 0, purpose: 'fail-action-change' },
   { who: 'odda', kind: 'actuator', index: 1, purpose: 'fail-action-change' },
   { who: 'odda', kind: 'spring regulator', index: 0, purpose: 'overhaul' },
   { who: 'odda', kind: 'spring regulator', index: 1 },
+  { who: 'odda', kind: 'spring regulator', index: 2 },
   { who: 'odda', kind: 'pressure reducer', index: 0, faults: [DIRTY], purpose: 'complaint' },
   { who: 'odda', kind: 'sampler', index: 0 },
   { who: 'odda', kind: 'coupler', index: 0 },
-  { who: 'odda', kind: 'control valve', index: 0, purpose: 'overhaul' },
+  { who: 'odda', kind: 'control valve', index: 0, faults: [STIFF, WANDERED], purpose: 'overhaul' },
+  { who: 'odda', kind: 'check valve', index: 0, faults: [SOILED] },
+  { who: 'odda', kind: 'slam-shut regulator', index: 0 },
+  { who: 'odda', kind: 'monitored regulator', index: 0 },
   { who: 'teo', kind: 'RP', index: 2 },
   { who: 'teo', kind: 'RP', index: 5 },
   { who: 'teo', kind: 'RP', index: 12, pack: OTHER_PACK },

@@ -31,12 +31,15 @@ const SIZES: Readonly<Record<string, readonly string[]>> = {
 }
 const MAKERS = ['Maker A', 'Maker B', 'Maker C', 'Maker D', 'Maker E']
 
+/** The spring regulator, counted, whose relief is too small for it. */
+const OUTGROWN = 3
+
 /** What the demo knows of a piece of equipment beyond the register. */
 export interface DemoEquipment extends Equipment {
   /** Days from today to its due date. */
   readonly dueIn: number
-  /** The modelled equipment behind it; null for what has no model. */
-  readonly virtualSite: VirtualSite | null
+  /** The modelled equipment behind it. */
+  readonly virtualSite: VirtualSite
 }
 
 export async function loadEquipment(
@@ -105,7 +108,9 @@ async function addEquipment(
   const dueIn = random.chance(0.1) ? -random.whole(1, 60) : random.whole(1, 364)
   const dueOn = addDays(today, dueIn)
   const id = random.uuid()
-  const nominals = nominalsOf(kind, random)
+  const ofKind = (counters.get(`kind ${kind}`) ?? 0) + 1
+  counters.set(`kind ${kind}`, ofKind)
+  const nominals = nominalsOf(kind, random, kind === 'spring regulator' && ofKind === OUTGROWN)
   const row = {
     id,
     siteId: site.id,
@@ -135,7 +140,7 @@ async function addEquipment(
     lastVisitId: null,
   })
   const virtualSite = virtualSiteOf(kind, row.sizeIn, random, nominals)
-  if (virtualSite) await saveVirtualSite(app, id, virtualSite)
+  await saveVirtualSite(app, id, virtualSite)
   return { ...(await readEquipment(app, id)), dueIn, virtualSite }
 }
 

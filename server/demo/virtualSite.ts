@@ -1,7 +1,12 @@
-import { apparatusOf, type Fault, possibleFaults, type SiteSpec } from '@uvanta/core/apparatus'
-import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
+import {
+  apparatusOf,
+  type Fault,
+  type Nominal,
+  nominalsInSi,
+  possibleFaults,
+  type SiteSpec,
+} from '@uvanta/core/apparatus'
 import { isRegulatorKind } from '@uvanta/core/apparatus/regulator'
-import { toSi, type AnyQuantity } from '@uvanta/core/quantity'
 import type { App } from '../context'
 import type { Seeded } from './random'
 
@@ -12,32 +17,23 @@ export interface VirtualSite {
   readonly supplyKpa: number
   readonly springs: Readonly<Record<string, number>>
   readonly faults: readonly Fault[]
-  /** Nominal set pressure of a regulator, and opening of its relief valve. */
-  readonly setKpa?: number
-  readonly reliefKpa?: number
+  /** Nominal values in SI units. */
+  readonly nominals?: NonNullable<SiteSpec['nominals']>
 }
 
-/** Nominal values by name, as the register has them. */
-type Nominals = readonly { readonly name: string; readonly value: AnyQuantity }[]
-
-/** Springs a few percent apart from piece to piece; one in seven has something wrong with it. Null for a kind without a model. */
+/** Springs a few percent apart from piece to piece; one in seven has something wrong with it. */
 export function virtualSiteOf(
   kind: string,
   sizeIn: string,
   random: Seeded,
-  nominals: Nominals = [],
-): VirtualSite | null {
-  if (!isAssemblyKind(kind) && !isRegulatorKind(kind)) return null
+  nominals: readonly Nominal[] = [],
+): VirtualSite {
   const sprung = elementsOf(kind).filter((e) => SPRUNG.includes(e.role))
-  const kpa = (name: string) => {
-    const found = nominals.find((n) => n.name === name)
-    return found && toSi(found.value)
-  }
-  const [setKpa, reliefKpa] = [kpa('set-point'), kpa('relief-set')]
+  const known = nominalsInSi(nominals)
   return {
     kind,
     sizeIn: Number(sizeIn),
-    supplyKpa: supplyOf(kpa('inlet-maximum'), random),
+    supplyKpa: known.supply ?? supplyOf(known['inlet-maximum'], random),
     springs: Object.fromEntries(
       sprung.map((e) => [
         e.id,
@@ -45,12 +41,11 @@ export function virtualSiteOf(
       ]),
     ),
     faults: random.chance(0.14) ? [someFault(kind, random)] : [],
-    ...(setKpa ? { setKpa } : {}),
-    ...(reliefKpa ? { reliefKpa } : {}),
+    ...(nominals.length > 0 ? { nominals: known } : {}),
   }
 }
 
-const SPRUNG: readonly string[] = ['check', 'relief', 'air-inlet', 'regulator']
+const SPRUNG: readonly string[] = ['check', 'relief', 'air-inlet', 'regulator', 'slam-shut']
 const elementsOf = (kind: string) => apparatusOf(kind)?.elements ?? []
 /** A regulator and its relief were set by hand, to a percent or so. */
 function spreadOf(kind: string, role: string): [number, number] {
@@ -71,6 +66,16 @@ export function someFault(kind: string, random: Seeded): Fault {
   )
   const { element, fault } = random.pick(common)
   return { element: element.id, fault, severity: Math.round(random.between(0.3, 0.8) * 100) / 100 }
+}
+
+/** What years do to a machine, which has no spring that wears: it gets stiff, or its zero wanders. */
+export function ageing(kind: string, part: number): Fault[] {
+  const aged = elementsOf(kind).flatMap((e) =>
+    (e.faults ?? []).flatMap((fault) =>
+      fault === 'dry' || fault === 'zero-off' ? [{ element: e.id, fault, severity: part }] : [],
+    ),
+  )
+  return part > 0 ? aged.slice(-1) : []
 }
 
 /** The model of a site, with other faults than it has today and springs worn to a part. */

@@ -6,14 +6,7 @@ import { addDays } from '@uvanta/core/programme'
 import { runTest, siteModelOf } from '@uvanta/core/simulate'
 import { ASIDE, type Reading } from '@uvanta/core/rules'
 import type { EventDraft, EventKind, PayloadOf, RunName } from '@uvanta/core/visit'
-import {
-  channelsShowing,
-  draftOf,
-  finalRun,
-  foldVisit,
-  needsGauge,
-  verdictOf,
-} from '@uvanta/core/visit'
+import { channelsShowing, draftOf, finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
 import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { appendEvents, appendGuarded } from '../service/visit/append'
 import { inLog } from '../service/visit/openLog'
@@ -21,7 +14,6 @@ import { issueCertificate } from '../service/certificate/issue'
 import { readEvents } from '../service/visit/log'
 import { planVisit } from '../service/visit/visits'
 import type { DemoEquipment } from './equipment'
-import { foundByHand } from './byHand'
 import { gaugesFor, instrumentOf } from './gauges'
 import { packFor } from './packs'
 import type { DemoApp } from './app'
@@ -37,8 +29,6 @@ export const PLANNED_DAYS_BEFORE = 14
 /** One demo visit, carried out through the same use cases as a real one, at the time it is said to happen. */
 export class DemoVisit {
   private minutes = 0
-  /** An item that is found bad on equipment without a model. */
-  bad: string | null = null
   private readonly id: string
   constructor(
     private readonly app: DemoApp,
@@ -82,22 +72,18 @@ export class DemoVisit {
     )
   }
 
-  /** The test as the modelled equipment answers it, with these faults and springs worn to a part; or as it is found by hand. */
+  /** The test as the modelled equipment answers it, with these faults and springs worn to a part. */
   async test(run: RunName, faults: readonly Fault[], worn = 1): Promise<void> {
     const { equipment, technician, date } = this
-    const plan = this.prescribed()
-    const { pack, procedure } = plan
+    const { pack, procedure } = this.prescribed()
     const licence = technician.licences.find((l) => l.kind === pack.licence)
     if (!licence) throw new Error(`${technician.name} cannot test ${equipment.tag} on ${date}`)
     const nominals = nominalsOf(equipment)
-    const gauges = needsGauge(procedure)
-      ? gaugesFor(equipment.kind, nominals, this.gauges, date)
-      : []
+    const gauges = gaugesFor(procedure, nominals, this.gauges, date)
     const { virtualSite } = equipment
-    const model = virtualSite && siteModelOf(specOf(virtualSite, faults, worn))
-    const found = model
-      ? runTest(procedure, model, { periodS: SAMPLE_S, ...lowPressures(equipment) })
-      : foundByHand(plan, nominals, this.random, this.bad)
+    const model = siteModelOf(specOf(virtualSite, faults, worn))
+    if (!model) throw new Error(`nothing models a ${equipment.kind}`)
+    const found = runTest(procedure, model, { periodS: SAMPLE_S, ...lowPressures(equipment) })
     const instruments = gauges.map((g) => instrumentOf(g, date))
     const steps = procedure.steps.map((step): Spec[] => {
       const done: Spec = ['step-done', { run, step: step.id }]
@@ -118,7 +104,7 @@ export class DemoVisit {
           packVersion: pack.version,
           instruments,
           licence: { kind: licence.kind, number: licence.number, expiresOn: licence.expiresOn },
-          ...(virtualSite && isAssemblyKind(equipment.kind)
+          ...(isAssemblyKind(equipment.kind)
             ? {
                 linePressure: {
                   dimension: 'gaugePressure' as const,

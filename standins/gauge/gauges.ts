@@ -1,5 +1,6 @@
 import type { TestSite } from '@uvanta/core/apparatus'
-import { convertValue } from '@uvanta/core/quantity'
+import { convertValue, type Dimension } from '@uvanta/core/quantity'
+import { isPressure } from '@uvanta/core/rules'
 
 /** A pressure gauge that the stand-in can play. */
 export interface SimulatedGauge {
@@ -42,19 +43,44 @@ const HIGH: SimulatedGauge = {
   noise: 0.05,
   lagS: 0.2,
 }
-export const gauges = [FINE, MANOMETER, HIGH] as const
+/** A travel indicator, and a counter of drops and bubbles. */
+const INDICATOR: SimulatedGauge = {
+  tag: 'G-07',
+  serial: 'TI-70312',
+  unit: '%',
+  span: 120,
+  resolution: 0.1,
+  noise: 0.04,
+  lagS: 0.2,
+}
+const COUNTER: SimulatedGauge = {
+  tag: 'G-08',
+  serial: 'LC-55018',
+  unit: '/min',
+  span: 600,
+  resolution: 1,
+  noise: 0,
+  lagS: 0.5,
+}
+export const gauges = [FINE, MANOMETER, HIGH, INDICATOR, COUNTER] as const
 
 /** A gauge must hold what is there, and what it may rise to. */
 const ROOM = 1.8
+const bySpan = [MANOMETER, FINE, HIGH]
+const holding = (kpa: number) =>
+  bySpan.find((g) => convertValue('differential', g.span, g.unit, 'kPa') >= kpa) ?? HIGH
 
 /** The gauge that a tester takes for a port: of a backflow assembly the differential one, else by its range. */
 export function gaugeFor(site: TestSite | null, port: string): SimulatedGauge {
-  if (site?.layout.shows !== 'gaugePressure') return FINE
+  if (!site?.layout.streams.includes('gaugePressure')) return FINE
   const place = site.layout.elements.find((e) => e.id === port)?.at
   const kpa = place ? Math.max(site.pressure(place), 0) : 0
-  const room = place === 'body-1' ? 1.05 : ROOM
-  const holds = (g: SimulatedGauge) =>
-    convertValue('differential', g.span, g.unit, 'kPa') >= kpa * room
-  const bySpan = [MANOMETER, FINE, HIGH]
-  return bySpan.find(holds) ?? HIGH
+  return holding(kpa * (place === 'body-1' ? 1.05 : ROOM))
+}
+
+/** The instrument that shows an item of a machine’s test; undefined for one that is looked at or timed. */
+export function instrumentFor(dimension: Dimension): SimulatedGauge | undefined {
+  if (dimension === 'fraction') return INDICATOR
+  if (dimension === 'frequency') return COUNTER
+  return isPressure(dimension) ? HIGH : undefined
 }

@@ -106,6 +106,52 @@ describe('the simulated gauge', () => {
     pass(1)
     expect(values().length).toBe(before + 10)
   })
+  it('takes the instrument that shows what is read of a machine, and moves it by its signal', () => {
+    gauge.hear(ask.site('drive', 'control valve', '2'))
+    gauge.hear(ask.show('up-50', 'fraction'))
+    expect(messages().at(-1)).toMatchObject({ type: 'hello', unit: '%' })
+    gauge.hear(ask.apply('signal', 0.5))
+    pass(10)
+    expect(values().at(-1)).toBeCloseTo(50, 0)
+    gauge.hear(ask.adjust('zero', 2))
+    pass(10)
+    // 2 % of the travel a turn.
+    expect(values().at(-1)).toBeCloseTo(54, 0)
+    gauge.hear(ask.apply('current', 1))
+    expect(messages().at(-1)).toMatchObject({ type: 'trouble' })
+  })
+  it('counts what bubbles, until the seat is cleaned', () => {
+    const bubbles = { element: 'main-seat', fault: 'fouled', severity: 0.5 }
+    const hidden = {
+      kind: 'check valve',
+      sizeIn: 1,
+      supplyKpa: 500,
+      springs: {},
+      faults: [bubbles],
+    }
+    writeFileSync(join(folder, 'sites.json'), JSON.stringify({ check: hidden }))
+    gauge.hear(ask.site('check', 'check valve', '1'))
+    gauge.hear(ask.show('bubbles', 'frequency'))
+    pass(5)
+    expect(values().at(-1)).toBeGreaterThan(20)
+    gauge.hear(ask.service('main-seat', 'cleaned'))
+    gauge.hear(ask.site('check', 'check valve', '1'))
+    gauge.hear(ask.show('bubbles', 'frequency'))
+    pass(5)
+    expect(values().at(-1)).toBe(0)
+  })
+  it('turns the adjuster of a regulator', () => {
+    gauge.hear(ask.site('reg', 'spring regulator', '1'))
+    gauge.hear(ask.hose('gauge', 'outlet-tap'))
+    gauge.hear(ask.move('outlet-tap', 'open'))
+    gauge.hear(ask.move('shutoff-2', 'shut'))
+    gauge.hear(ask.move('flow-tap', 'crack'))
+    pass(20)
+    const before = values().at(-1) ?? 0
+    gauge.hear(ask.adjust('regulator', 1))
+    pass(60)
+    expect((values().at(-1) ?? 0) / before).toBeGreaterThan(1.04)
+  })
   it('counts its samples, so that a lost one is noticed', () => {
     pass(2)
     const seqs = messages().flatMap((m) => (m.type === 'sample' ? [m.seq] : []))

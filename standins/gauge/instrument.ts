@@ -1,9 +1,14 @@
-import { GaugeResponse, formatMessage, type GaugeMessage } from '@uvanta/core/instrument'
+import {
+  dimensionShown,
+  formatMessage,
+  type GaugeMessage,
+  GaugeResponse,
+} from '@uvanta/core/instrument'
 import { type Opening, openings, type TestSite } from '@uvanta/core/apparatus'
 import { siteModelOf } from '@uvanta/core/simulate'
 import { FluidError } from '@uvanta/core/fluid'
-import { convertValue } from '@uvanta/core/quantity'
-import { gaugeFor, gauges, type SimulatedGauge } from './gauges'
+import { type Dimension, dimensionNames, fromSi, valueToSi } from '@uvanta/core/quantity'
+import { gaugeFor, gauges, instrumentFor, type SimulatedGauge } from './gauges'
 import type { HiddenSites } from './sites'
 
 const PERIOD_S = 0.1
@@ -37,15 +42,9 @@ export class Instrument {
 
   private nature() {
     const { unit, span, resolution, lagS, noise } = this.gauge
-    const kpa = (value: number) => convertValue('differential', value, unit, 'kPa')
-    const single = this.site?.layout.shows === 'gaugePressure'
-    return {
-      lagS,
-      noiseKpa: kpa(noise),
-      resolutionKpa: kpa(resolution),
-      spanKpa: kpa(span),
-      single,
-    }
+    const si = (value: number) => valueToSi(dimensionShown(unit) ?? 'differential', value, unit)
+    const single = this.site?.layout.streams[0] !== 'differential'
+    return { lagS, noise: si(noise), resolution: si(resolution), span: si(span), single }
   }
 
   private introduce(): void {
@@ -59,7 +58,7 @@ export class Instrument {
 
   /** Takes one line; what it does not know it passes over, as an instrument does. */
   hear(line: string): void {
-    const [verb, a = '', b = '', c = ''] = line.trim().split(' ')
+    const [verb, a = '', b = '', ...more] = line.trim().split(' ')
     try {
       switch (verb) {
         case 'HELLO':
@@ -71,13 +70,20 @@ export class Instrument {
           this.running = false
           return
         case 'SITE':
-          return this.goTo(a, b, Number(c))
+          // A kind may be of several words.
+          return this.goTo(a, [b, ...more.slice(0, -1)].join(' '), Number(more.at(-1)))
         case 'MOVE':
           if ((openings as readonly string[]).includes(b)) this.site?.move(a, b as Opening)
           return
         case 'HOSE':
           if (this.site?.layout.hoses.includes(a)) this.fit(a, b === '-' ? null : b)
           return
+        case 'SHOW':
+          return this.show(a, b)
+        case 'APPLY':
+          return this.site?.apply?.(a, Number(b) || 0)
+        case 'ADJUST':
+          return this.site?.adjust?.(a, Number(b) || 0)
         case 'HEIGHT':
           if (this.site && Number.isFinite(Number(a))) this.site.gaugeAbovePortM = Number(a)
           return
@@ -106,7 +112,19 @@ export class Instrument {
     if (!port) return
     const suits = gaugeFor(this.site, port)
     if (suits === this.gauge) return this.response.refilled()
-    this.gauge = suits
+    this.take(suits)
+  }
+
+  /** What hoses show is shown on them; else the instrument for such a quantity goes on the line. */
+  private show(item: string, dimension: string): void {
+    if (!this.site?.look || !dimensionNames.includes(dimension as Dimension)) return
+    this.site.look(item)
+    const suits = instrumentFor(dimension as Dimension)
+    if (suits && suits !== this.gauge) this.take(suits)
+  }
+
+  private take(gauge: SimulatedGauge): void {
+    this.gauge = gauge
     this.response = new GaugeResponse(this.nature(), this.random)
     this.introduce()
   }
@@ -127,13 +145,9 @@ export class Instrument {
   }
 
   private read(site: TestSite | null): number {
-    const kpa = site?.atInstrument() ?? 0
-    const bled = site?.bled() ?? 0
-    return convertValue(
-      'differential',
-      this.response.sample(PERIOD_S, kpa, bled),
-      'kPa',
-      this.gauge.unit,
-    )
+    const { unit } = this.gauge
+    const stands = site?.atInstrument() ?? 0
+    const shown = this.response.sample(PERIOD_S, stands, site?.bled() ?? 0)
+    return fromSi(dimensionShown(unit) ?? 'differential', shown, unit)
   }
 }

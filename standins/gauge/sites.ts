@@ -8,9 +8,8 @@ export interface HiddenSite {
   readonly supplyKpa: number
   readonly springs: Readonly<Record<string, number>>
   readonly faults: readonly Fault[]
-  /** Nominal set pressure of a regulator and opening of its relief valve, kPa. */
-  readonly setKpa?: number
-  readonly reliefKpa?: number
+  /** Nominal values in SI units. */
+  readonly nominals?: NonNullable<SiteSpec['nominals']>
 }
 
 /** Line pressure of equipment that the demo knows nothing of. */
@@ -48,8 +47,7 @@ export class HiddenSites {
       kind: known?.kind ?? kind,
       sizeIn: known?.sizeIn ?? sizeIn,
       condition,
-      ...(known?.setKpa ? { setKpa: known.setKpa } : {}),
-      ...(known?.reliefKpa ? { reliefKpa: known.reliefKpa } : {}),
+      ...(known?.nominals ? { nominals: known.nominals } : {}),
     }
   }
 

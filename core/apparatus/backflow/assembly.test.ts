@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { randomNumbers } from '../../testing/random'
 import { type AssemblyKind, assemblyKinds, layoutOf, SiteModel } from '.'
-import { type Condition, type Fault, faultsAfter, possibleFaults } from '../condition'
+import { type Condition, faultsAfter, possibleFaults } from '../condition'
+import type { Fault } from '../faults'
 import { fineGauge, GaugeResponse } from '../../instrument'
 
 const PSI = 6.894757293168
@@ -199,7 +200,7 @@ describe('hoses and gauge', () => {
     before.move('shutoff-2', 'shut')
     before.advance(20)
     const after = site('RP')
-    after.apply({
+    after.restore({
       openings: { 'shutoff-2': 'shut', 'cock-2': 'open', 'cock-3': 'open' },
       hoses: { high: 'cock-2', low: 'cock-3' },
     })

@@ -168,6 +168,7 @@ function elementLinks(
       ]
     // Only backflow assemblies are built here.
     case 'regulator':
+    case 'slam-shut':
     case 'machine':
       return []
     case 'cock':

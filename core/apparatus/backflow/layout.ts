@@ -1,4 +1,5 @@
-import { type Apparatus, type Element, onLine, type Place, type Role } from '../types'
+import type { Role } from '../role'
+import { type Apparatus, type Element, onLine, type Place } from '../types'
 import { type AssemblyKind, assemblyKinds, hoseNames, kindTitles, kindTraits } from './kinds'
 
 /** What a kind of assembly consists of, in flow order. */
@@ -143,7 +144,9 @@ export const backflow: readonly Apparatus[] = assemblyKinds.map((kind) => {
     places,
     elements,
     bench: kitValves,
-    shows: 'differential',
+    streams: ['differential'],
+    sources: [],
+    adjusters: [],
     hoses: hoseNames,
     nominals: [],
     lines: kindTraits[kind].detector ? ['bypass'] : [],

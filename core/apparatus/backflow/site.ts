@@ -63,7 +63,7 @@ export class SiteModel implements TestSite {
   }
 
   /** Brings valves and hoses to where they stand, as after a reload. */
-  apply(settings: Settings): void {
+  restore(settings: Settings): void {
     for (const hose of hoseNames) this.connect(hose, settings.hoses[hose] ?? null)
     for (const element of this.movable) {
       this.move(element, settings.openings[element] ?? restOpeningOf(this.layout, element))

@@ -1,1 +1,3 @@
 export { machines } from './machines'
+export { MachineSite } from './site'
+export { works } from './works'

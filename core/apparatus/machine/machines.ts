@@ -1,95 +1,189 @@
+import type { FaultKind } from '../faults'
 import type { NominalName } from '../nominal'
-import type { Apparatus } from '../types'
+import type { Adjuster, Apparatus, Source } from '../types'
 
-/** A machine that is proved on the spot: its parts that are cleaned or renewed, and what it is judged by. */
+/** A part that is cleaned or renewed, with what can be wrong with it. */
+type Part = readonly [label: string, ...faults: readonly FaultKind[]]
+
+interface About {
+  readonly nominals?: readonly NominalName[]
+  readonly sources?: readonly Source[]
+  readonly adjusters?: readonly Adjuster[]
+}
+
+/** A machine that is proved on the spot: its parts, and what it is judged by. */
 const machine = (
   kind: string,
   title: string,
-  parts: readonly string[],
-  nominals: readonly NominalName[] = [],
+  parts: readonly Part[],
+  { nominals = [], sources = [], adjusters = [] }: About = {},
 ): Apparatus => ({
   kind,
   title,
   places: [],
-  elements: parts.map((label) => {
+  elements: parts.map(([label, ...faults]) => {
     const id = label.toLowerCase().replaceAll(' ', '-')
-    return { id, name: id, role: 'machine', label, line: 'main', at: 'body' }
+    return { id, name: id, role: 'machine', label, line: 'main', at: 'body', faults }
   }),
   bench: [],
-  shows: null,
+  streams: ['gaugePressure', 'fraction', 'frequency'],
+  sources,
+  adjusters,
   hoses: [],
   nominals,
   lines: [],
 })
+
+const percent = (value: string) => ({ dimension: 'fraction', value, unit: '%' }) as const
+const signal: Source = { id: 'signal', label: 'Signal', dimension: 'fraction' }
+const positioned = {
+  sources: [signal],
+  adjusters: [
+    {
+      id: 'zero',
+      label: 'Zero of the positioner',
+      inwards: 'raises the travel at every signal',
+      reads: { item: 'up-0', wanted: percent('0') },
+    },
+    {
+      id: 'span',
+      label: 'Span of the positioner',
+      inwards: 'raises the travel at full signal',
+      reads: { item: 'up-100', wanted: percent('100') },
+      after: 'zero',
+    },
+  ],
+}
 
 /** Check valves, actuators, control and process valves, couplers, samplers, injectors. */
 export const machines: readonly Apparatus[] = [
   machine(
     'check valve',
     'air-blow check valve',
-    ['Main seat', 'Coupling seals', 'Actuator seals'],
-    ['supply'],
+    [
+      ['Main seat', 'fouled', 'seal-worn'],
+      ['Coupling seals', 'seal-worn'],
+      ['Actuator seals', 'seal-worn', 'dry'],
+    ],
+    { nominals: ['supply'] },
   ),
   machine(
     'actuator',
     'spring-return cylinder actuator',
-    ['Piston seal', 'Stem seal', 'Bushings', 'Spring'],
-    ['travel', 'supply', 'bench-low', 'bench-high'],
+    [
+      ['Piston seal', 'seal-worn', 'dry'],
+      ['Stem seal', 'seal-worn'],
+      ['Bushings', 'seal-worn', 'dry'],
+      ['Spring', 'spring-weak'],
+      ['Positioner', 'zero-off', 'span-off', 'linkage-worn'],
+    ],
+    { nominals: ['travel', 'supply', 'bench-low', 'bench-high'], ...positioned },
   ),
   machine(
     'cylinder',
     'threaded-lid cylinder',
-    ['Quad ring', 'Lid seals', 'Shaft seals', 'Spring'],
-    ['supply'],
+    [
+      ['Quad ring', 'seal-worn', 'dry'],
+      ['Lid seals', 'seal-worn'],
+      ['Shaft seals', 'seal-worn'],
+      ['Spring', 'spring-weak'],
+    ],
+    { nominals: ['supply'] },
   ),
   machine(
     'control valve',
     'motor-operated control valve',
-    ['Seat', 'Cone', 'Top gasket', 'Drive'],
-    ['travel'],
+    [
+      ['Seat', 'fouled', 'seal-worn'],
+      ['Cone', 'seal-worn'],
+      ['Top gasket', 'seal-worn'],
+      ['Drive', 'zero-off', 'span-off', 'linkage-worn', 'dry'],
+    ],
+    { nominals: ['travel'], ...positioned },
   ),
   machine('mix-proof valve', 'double-seat mix-proof valve', [
-    'Upper plug seal',
-    'Lower plug seal',
-    'Lip seals',
-    'Actuator seals',
+    ['Upper plug seal', 'seal-worn'],
+    ['Lower plug seal', 'seal-worn'],
+    ['Lip seals', 'dry'],
+    ['Actuator seals', 'seal-worn'],
   ]),
   machine(
     'on-off valve',
     'high-pressure water valve',
-    ['Needle and seat', 'Stem seal', 'Adapter', 'Actuator seals'],
-    ['supply'],
+    [
+      ['Needle and seat', 'fouled', 'seal-worn'],
+      ['Stem seal', 'seal-worn', 'dry'],
+      ['Adapter', 'seal-worn'],
+      ['Actuator seals', 'dry'],
+    ],
+    { nominals: ['supply'] },
   ),
   machine(
     'spool valve',
     'spool valve',
-    ['Spool rings', 'Sleeve O-rings', 'Port seals'],
-    ['supply'],
+    [
+      ['Spool rings', 'seal-worn', 'dry'],
+      ['Sleeve O-rings', 'seal-worn'],
+      ['Port seals', 'seal-worn'],
+    ],
+    { nominals: ['supply'] },
   ),
-  machine('cycling valve', 'cycling valve', ['Spool rings', 'Sleeve rings', 'Bumpers'], ['supply']),
+  machine(
+    'cycling valve',
+    'cycling valve',
+    [
+      ['Spool rings', 'seal-worn', 'dry'],
+      ['Sleeve rings', 'seal-worn'],
+      ['Bumpers', 'seal-worn'],
+    ],
+    { nominals: ['supply'] },
+  ),
   machine(
     'pulse valve',
     'pulse valve',
-    ['Piston rings', 'Spindle rings', 'Foot O-ring', 'Spring'],
-    ['supply'],
+    [
+      ['Piston rings', 'seal-worn', 'dry'],
+      ['Spindle rings', 'seal-worn'],
+      ['Foot O-ring', 'seal-worn'],
+      ['Spring', 'spring-weak'],
+    ],
+    { nominals: ['supply'] },
   ),
-  machine('transfer valve', 'shuttle transfer valve', [
-    'Outer O-rings',
-    'Disc O-ring',
-    'Shaft seals',
-    'Shuttle faces',
+  machine(
+    'transfer valve',
+    'shuttle transfer valve',
+    [
+      ['Outer O-rings', 'seal-worn', 'dry'],
+      ['Disc O-ring', 'seal-worn'],
+      ['Shaft seals', 'dry'],
+      ['Shuttle faces', 'seal-worn'],
+    ],
+    { nominals: ['supply'] },
+  ),
+  machine('coupler', 'dry-break coupler', [
+    ['Nose seal', 'seal-worn'],
+    ['Poppet', 'fouled', 'seal-worn'],
+    ['Shaft seal', 'seal-worn'],
+    ['Interlocks', 'dry'],
   ]),
-  machine('coupler', 'dry-break coupler', ['Nose seal', 'Poppet', 'Shaft seal', 'Interlocks']),
   machine(
     'sampler',
     'captive-piston sampler',
-    ['Plunger seals', 'Rod seals', 'Piston seals'],
-    ['stroke-volume', 'supply'],
+    [
+      ['Plunger seals', 'seal-worn', 'dry'],
+      ['Rod seals', 'seal-worn'],
+      ['Piston seals', 'seal-worn', 'dry'],
+    ],
+    { nominals: ['stroke-volume', 'supply'] },
   ),
   machine(
     'injector',
     'proportional injector',
-    ['Plunger seal', 'Check valve', 'Stem O-rings'],
-    ['ratio'],
+    [
+      ['Plunger seal', 'seal-worn'],
+      ['Check valve', 'fouled', 'seal-worn'],
+      ['Stem O-rings', 'seal-worn'],
+    ],
+    { nominals: ['ratio'] },
   ),
 ]

@@ -8,6 +8,8 @@ export const regulatorKinds = [
   'dome regulator',
   'in-line regulator',
   'pressure reducer',
+  'slam-shut regulator',
+  'monitored regulator',
 ] as const
 export type RegulatorKind = (typeof regulatorKinds)[number]
 
@@ -23,6 +25,9 @@ const air: Medium = {
   xT: 0.7,
 }
 
+/** A relief valve behind it, a slam-shut before it, or a second regulator that takes over. */
+export type Protection = 'relief' | 'slam-shut' | 'monitor'
+
 /** What sets the kinds apart. */
 interface Traits {
   readonly title: string
@@ -33,8 +38,8 @@ interface Traits {
   readonly lockUp: number
   /** Change of the set pressure for each kPa by which the inlet falls: the disc’s own area. */
   readonly inletEffect: number
-  /** A relief valve protects what lies behind it. */
-  readonly relief: boolean
+  /** What protects what lies behind it. */
+  readonly protection: Protection | null
   /** Flow coefficient for each inch squared of size. */
   readonly cvPerIn2: number
 }
@@ -43,32 +48,36 @@ interface Traits {
  * Usual figures of each build: a direct spring gives way by a tenth or so, a pilot by a hundredth
  * (EN 334 classes AC and SG). Figures of a model are on its spec sheet.
  */
+const direct: Traits = {
+  title: 'direct spring-loaded regulator',
+  medium: naturalGas,
+  droop: 0.1,
+  lockUp: 0.05,
+  inletEffect: 2e-4,
+  protection: 'relief',
+  cvPerIn2: 4,
+}
+const piloted: Traits = {
+  title: 'pilot-operated regulator',
+  medium: naturalGas,
+  droop: 0.02,
+  lockUp: 0.03,
+  inletEffect: 2e-5,
+  protection: 'relief',
+  cvPerIn2: 10,
+}
+
+/** Every kind of regulator, in figures. */
 export const regulatorTraits: Readonly<Record<RegulatorKind, Traits>> = {
-  'spring regulator': {
-    title: 'direct spring-loaded regulator',
-    medium: naturalGas,
-    droop: 0.1,
-    lockUp: 0.05,
-    inletEffect: 2e-4,
-    relief: true,
-    cvPerIn2: 4,
-  },
-  'pilot regulator': {
-    title: 'pilot-operated regulator',
-    medium: naturalGas,
-    droop: 0.02,
-    lockUp: 0.03,
-    inletEffect: 2e-5,
-    relief: true,
-    cvPerIn2: 10,
-  },
+  'spring regulator': direct,
+  'pilot regulator': piloted,
   'dome regulator': {
     title: 'air-loaded regulator',
     medium: naturalGas,
     droop: 0.03,
     lockUp: 0.04,
     inletEffect: 5e-5,
-    relief: true,
+    protection: 'relief',
     cvPerIn2: 10,
   },
   'in-line regulator': {
@@ -77,7 +86,7 @@ export const regulatorTraits: Readonly<Record<RegulatorKind, Traits>> = {
     droop: 0.12,
     lockUp: 0.04,
     inletEffect: 5e-4,
-    relief: false,
+    protection: null,
     cvPerIn2: 3,
   },
   'pressure reducer': {
@@ -86,7 +95,17 @@ export const regulatorTraits: Readonly<Record<RegulatorKind, Traits>> = {
     droop: 0.12,
     lockUp: 0.06,
     inletEffect: 1e-3,
-    relief: false,
+    protection: null,
     cvPerIn2: 8,
+  },
+  'slam-shut regulator': {
+    ...direct,
+    title: 'spring-loaded regulator with slam-shut',
+    protection: 'slam-shut',
+  },
+  'monitored regulator': {
+    ...piloted,
+    title: 'pilot-operated regulator with monitor',
+    protection: 'monitor',
   },
 }

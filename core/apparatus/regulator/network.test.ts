@@ -5,7 +5,12 @@ import { opensBelow } from './network'
 describe('the inlet', () => {
   const asked = (kind: RegulatorKind, inletKpa: number) =>
     opensBelow(
-      { kind, sizeIn: 1, condition: { faults: [], supplyKpa: 700 }, setKpa: 345 },
+      {
+        kind,
+        sizeIn: 1,
+        condition: { faults: [], supplyKpa: 700 },
+        nominals: { 'set-point': 345 },
+      },
       inletKpa,
       0,
     )

@@ -4,16 +4,28 @@ import { DRIP_KG_S, type Seen, type Settings, type TestSite } from '../site'
 import { type Apparatus, movableElements, portsOf, restOpeningOf } from '../types'
 import { regulatorTraits } from './kinds'
 import { regulators } from './layout'
-import { opensBelow, type RegulatorSpec, regulatorNetwork, setKpaOf } from './network'
+import {
+  monitorOpensBelow,
+  opensBelow,
+  protectionKpaOf,
+  type RegulatorSpec,
+  regulatorNetwork,
+  reliefOpensAt,
+  setKpaOf,
+  tripsAt,
+  type Turned,
+} from './network'
 
-/** One turn of the adjuster changes the set pressure by this part of the nominal one. */
+/** One turn of an adjuster changes what it sets by this part of the nominal pressure. */
 const TURN = 0.08
 /** A hose that is taken off is empty after so long, s. */
 const EMPTIES_S = 0.5
-/** How often the spring is set anew by the inlet pressure, s. */
+/** How often the springs are set anew by the inlet pressure, and a slam-shut looks, s. */
 const LOOK_S = 0.5
 /** Gas that is heard or shows in soap, kg/s. */
 const BLOWS_KG_S = 1e-6
+/** Held open by hand, a regulator asks for more than any inlet gives, kPa. */
+const HELD_OPEN_KPA = 9e4
 
 /** A regulator with its taps and one pressure gauge in time. */
 export class RegulatorSite implements TestSite {
@@ -23,7 +35,10 @@ export class RegulatorSite implements TestSite {
   private readonly movable: ReadonlySet<string>
   private readonly ports: readonly string[]
   private port: string | null = null
-  private turned = 0
+  private turned: Turned = {}
+  private tripped = false
+  /** Latched by hand its low trip is held until the outlet is up. */
+  private armed = true
   gaugeAbovePortM = 0
 
   /** @throws FluidError when the condition is none */
@@ -32,8 +47,9 @@ export class RegulatorSite implements TestSite {
     this.model = new FluidModel(regulatorNetwork(spec))
     this.movable = new Set(movableElements(this.layout))
     this.ports = portsOf(this.layout)
-    const open = this.layout.elements.filter((e) => e.role === 'shutoff')
-    this.openings = new Map(open.map((e) => [e.id, 'open']))
+    this.openings = new Map(
+      [...this.movable].map((id) => [id, restOpeningOf(this.layout, id)] as const),
+    )
   }
 
   get time(): number {
@@ -47,8 +63,13 @@ export class RegulatorSite implements TestSite {
   move(element: string, to: Opening): void {
     if (!this.movable.has(element)) throw new FluidError(element, 'there is no such valve or tap')
     this.openings.set(element, to)
-    if (this.ports.includes(element)) this.setTap(element)
-    else this.model.setOpening(element, openingParts[to])
+    if (this.ports.includes(element)) return this.setTap(element)
+    if (element === 'worker-open') return
+    if (element === 'slam-shut') {
+      this.tripped = to === 'shut'
+      this.armed = false
+    }
+    this.model.setOpening(element, openingParts[to])
   }
 
   connect(hose: string, port: string | null): void {
@@ -65,7 +86,7 @@ export class RegulatorSite implements TestSite {
     if (port) this.setTap(port)
   }
 
-  apply(settings: Settings): void {
+  restore(settings: Settings): void {
     this.connect('gauge', settings.hoses.gauge ?? null)
     for (const element of this.movable) {
       this.move(element, settings.openings[element] ?? restOpeningOf(this.layout, element))
@@ -81,17 +102,46 @@ export class RegulatorSite implements TestSite {
     this.model.setOpening(`${tap}>air`, fitted ? 0 : part)
   }
 
-  /** Turns the adjuster, by so many turns; inwards raises the set pressure. */
-  adjust(turns: number): void {
-    this.turned += turns * TURN * setKpaOf(this.spec)
+  adjust(adjuster: string, turns: number): void {
+    if (!this.layout.adjusters.some((a) => a.id === adjuster)) {
+      throw new FluidError(adjuster, 'there is no such adjuster')
+    }
+    const of = adjuster === 'regulator' ? setKpaOf(this.spec) : protectionKpaOf(this.spec)
+    const before = this.turned[adjuster as keyof Turned] ?? 0
+    this.turned = { ...this.turned, [adjuster]: before + turns * TURN * of }
   }
 
   advance(seconds: number): void {
     for (let left = seconds; left > 1e-9; left -= LOOK_S) {
-      const inlet = this.model.pressure('body-1')
-      this.model.setSpring('regulator', opensBelow(this.spec, inlet, this.turned))
+      this.setSprings()
       this.model.advance(Math.min(left, LOOK_S))
+      this.trip()
     }
+  }
+
+  private setSprings(): void {
+    const { spec, turned, model } = this
+    const { protection } = regulatorTraits[spec.kind]
+    const inlet = model.pressure(protection === 'monitor' ? 'between' : 'body-1')
+    const held = this.opening('worker-open') !== 'shut'
+    model.setSpring(
+      'regulator',
+      held ? HELD_OPEN_KPA : opensBelow(spec, inlet, turned.regulator ?? 0),
+    )
+    if (protection === 'relief') model.setSpring('relief', -reliefOpensAt(spec, turned.relief ?? 0))
+    if (protection === 'monitor') {
+      model.setSpring('monitor', monitorOpensBelow(spec, turned.monitor ?? 0))
+    }
+  }
+
+  private trip(): void {
+    if (regulatorTraits[this.spec.kind].protection !== 'slam-shut' || this.tripped) return
+    const { highKpa, lowKpa } = tripsAt(this.spec, this.turned['slam-shut'] ?? 0)
+    const outlet = this.model.pressure('body-2')
+    this.armed ||= outlet >= lowKpa
+    if (outlet <= highKpa && (outlet >= lowKpa || !this.armed)) return
+    this.tripped = true
+    this.model.setOpening('slam-shut', 0)
   }
 
   pressure(place: string): number {
@@ -118,7 +168,7 @@ export class RegulatorSite implements TestSite {
     return {
       running: [...relief.filter(runs), ...this.ports.filter((tap) => runs(`${tap}>air`))],
       turning: [],
-      lifted: lift(0.02),
+      lifted: [...lift(0.02), ...(this.tripped ? ['slam-shut'] : [])],
       wideOpen: lift(0.98),
     }
   }

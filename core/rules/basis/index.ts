@@ -3,6 +3,7 @@ import { toJsonSchema } from '../../schema'
 import { answer } from './answer'
 import { band } from './band'
 import type { Basis } from './basis'
+import { capacity } from './capacity'
 import { creep } from './creep'
 import { curve } from './curve'
 import { difference } from './difference'
@@ -19,6 +20,7 @@ export const measuring = {
   band,
   percent,
   tiers,
+  capacity,
   difference,
   creep,
   rate,

@@ -24,7 +24,18 @@ export interface PressureStack {
 }
 
 /** From what protects down to what is set; the limit of the system stands above them. */
-const ROWS = ['protection', 'relief-start', 'reseat', 'lock-up', 'set', 'load'] as const
+const ROWS = [
+  'protection',
+  'relief-start',
+  'reseat',
+  'trip-high',
+  'monitor-lock-up',
+  'take-over',
+  'lock-up',
+  'set',
+  'load',
+  'trip-low',
+] as const
 const DIMENSION: Dimension = 'gaugePressure'
 
 /**

@@ -29,8 +29,14 @@ function judged(state: VisitState, name: RunName, library: Library): Judgement |
   const run = state.runs[name]
   const plan = run && planOfVisit(state, library, name)
   if (!run || !plan) return null
-  const repairedAt = name === 'as-left' ? state.repairs.at(-1)?.at : undefined
-  return judgeTest(plan, { ...testRunOf(run, repairedAt), nominals: nominalsOf(state) })
+  const asLeft = name === 'as-left'
+  const repairedAt = asLeft ? state.repairs.at(-1)?.at : undefined
+  const adjustedAt = asLeft ? state.adjusted.at(-1)?.at : undefined
+  return judgeTest(plan, {
+    ...testRunOf(run, repairedAt),
+    ...(adjustedAt ? { adjustedAt } : {}),
+    nominals: nominalsOf(state),
+  })
 }
 
 /** Nominal values of the equipment as they were when the visit was planned. */
@@ -122,14 +128,14 @@ export function missingItems(state: VisitState, name: RunName, library: Library)
 }
 
 /**
- * The run on which the certificate rests: as-left once anything was opened, else as-found.
+ * The run on which the certificate rests: as-left once anything was opened or set anew, else as-found.
  * Null while that run is not finished.
  */
 export function finalRun(state: VisitState): RunName | null {
   const finished = (name: RunName) =>
     state.plan?.packId ? state.runs[name]?.finished : state.checks[name] !== undefined
   if (finished('as-left')) return 'as-left'
-  const opened = state.repairs.length > 0 || state.skipped.length === 0
+  const opened = state.repairs.length > 0 || state.adjusted.length > 0 || state.skipped.length === 0
   return !opened && finished('as-found') ? 'as-found' : null
 }
 

@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { dimensionNames, dimensionTitles, type Dimension } from '../../quantity'
+import { dimensionShown } from '../../instrument'
 import { type Nominal, nominalDimension, nominalNames, type NominalName } from '../../apparatus'
 import {
   anyQuantity,
@@ -112,7 +113,7 @@ export const oneGauge = strictObject({
 })
 export type OneGauge = yup.InferType<typeof oneGauge>
 
-/** A gauge with one scale, as an instrument. */
+/** An instrument with one scale; what it shows follows from the unit on it. */
 export const gaugeAsInstrument = ({
   accuracyPercent,
   accuracyOf,
@@ -122,7 +123,14 @@ export const gaugeAsInstrument = ({
 }: OneGauge): InstrumentSnapshot => ({
   ...gauge,
   channels: [
-    { id: 'main', dimension: 'differential', span, unit: spanUnit, accuracyPercent, accuracyOf },
+    {
+      id: 'main',
+      dimension: dimensionShown(spanUnit) ?? 'differential',
+      span,
+      unit: spanUnit,
+      accuracyPercent,
+      accuracyOf,
+    },
   ],
 })
 

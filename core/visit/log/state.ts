@@ -1,5 +1,6 @@
 import type { Opening } from '../../apparatus'
 import type { Pins } from '../../library'
+import type { AnyQuantity } from '../../quantity'
 import type { ClockDoubt } from './clock'
 import type { PayloadOf } from './events'
 import type { Said } from './said'
@@ -24,8 +25,9 @@ export type GuideStepDone = Omit<Said<PayloadOf<'guide-step'>>, 'at'> & {
   readonly when: string
 }
 
-/** A valve turned, or a hose moved. */
-export type HandMove = Pick<PayloadOf<'valve-moved'>, 'element' | 'to'> | PayloadOf<'hose-moved'>
+/** A valve turned, a hose moved, something put on the equipment. */
+export type HandMove =
+  Pick<PayloadOf<'valve-moved'>, 'element' | 'to'> | PayloadOf<'hose-moved'> | PayloadOf<'applied'>
 
 export interface VisitState {
   readonly plan?: Said<PayloadOf<'planned'>>
@@ -52,6 +54,10 @@ export interface VisitState {
   readonly valves: Readonly<Record<string, Opening>>
   /** The cock that each hose of the test kit is fitted to. */
   readonly hoses: Readonly<Record<string, string>>
+  /** What stands on the equipment of each source, as the signal of a calibrator. */
+  readonly applied: Readonly<Record<string, AnyQuantity>>
+  /** Turns of adjusters, in order. */
+  readonly adjusted: readonly Said<PayloadOf<'adjusted'>>[]
   /** What hands did since the last finished step, so that a step is taken up where it was left. */
   readonly handsSinceStep: readonly HandMove[]
   readonly guide?: Said<PayloadOf<'guide-chosen'>>
@@ -97,6 +103,8 @@ export const emptyVisit: VisitState = {
   skipped: [],
   valves: {},
   hoses: {},
+  applied: {},
+  adjusted: [],
   handsSinceStep: [],
   guideValues: [],
   guideSteps: [],

@@ -5,6 +5,7 @@ import { guardCorrection } from './correction'
 import { guardGuide, guardGuideStep, guardGuideWork, guideRefusal } from './guide'
 import { guardKitClosed, guardKitTaken } from './kit'
 import { guardLock, guardMove, guardProof, lockRefusal } from './safe'
+import { guardAdjusted, guardApplied } from './setting'
 import { guardChecked, guardRepair, guardStationDone } from './station'
 import { guardFinish, guardRecord, guardStart } from './fieldTest'
 import { outcomeOf } from '../derived/verdicts'
@@ -59,6 +60,8 @@ const rules: Rules = {
   reopened: (state) => atStation(state, 'as-left'),
   'valve-moved': guardMove,
   'hose-moved': guardMove,
+  applied: guardApplied,
+  adjusted: guardAdjusted,
   checked: guardChecked,
   photo: always,
   result: always,

@@ -1,6 +1,8 @@
 import type { Id } from '@uvanta/core/schema'
 import type { VisitSummary } from '@uvanta/contract'
-import { foldVisit, runNames, type VisitEvent } from '@uvanta/core/visit'
+import { type Library, NotInLibrary } from '@uvanta/core/library'
+import { fails } from '@uvanta/core/rules'
+import { foldVisit, runNames, verdictOf, type VisitState } from '@uvanta/core/visit'
 import type { App } from '../../context'
 import { readEquipment } from '../register/equipment'
 import { toEvent } from './log'
@@ -33,12 +35,37 @@ export async function equipmentHistory(
     technician: names.get(v.technicianId) ?? '',
     certificateId: v.certificateId,
     certificateNumber: v.certificateNumber,
-    readings: lastReadings((logs.get(v.id) ?? []).map(toEvent)),
+    ...whatWasSeen(foldVisit((logs.get(v.id) ?? []).map(toEvent)), app.shelf.library),
   }))
 }
 
-function lastReadings(events: readonly VisitEvent[]): VisitSummary['readings'] {
-  const { runs } = foldVisit(events)
+type Seen = Pick<VisitSummary, 'found' | 'failedAsFound' | 'remarks' | 'readings'>
+
+/** What a visit says of its equipment; a verdict whose rules the library no longer has is left out. */
+function whatWasSeen(state: VisitState, library: Library): Seen {
+  const verdict = state.runs['as-found']?.finished ? foundVerdict(state, library) : null
+  const failed = verdict?.items.filter((i) => i.requirement === 'required' && fails(i.outcome))
+  return {
+    found: verdict?.outcome ?? null,
+    failedAsFound: failed?.map((i) => i.title) ?? [],
+    // What was packed for the day says nothing of the equipment.
+    remarks: [...state.repairs, ...state.notes.filter((n) => n.station !== 'prepare')].map(
+      (said) => said.text,
+    ),
+    readings: lastReadings(state),
+  }
+}
+
+function foundVerdict(state: VisitState, library: Library) {
+  try {
+    return verdictOf(state, 'as-found', library)
+  } catch (error) {
+    if (error instanceof NotInLibrary) return null
+    throw error
+  }
+}
+
+function lastReadings({ runs }: VisitState): VisitSummary['readings'] {
   return runNames.flatMap((run) => {
     const readings = runs[run]?.readings ?? []
     const newest = new Map(readings.map((r) => [r.item, r]))

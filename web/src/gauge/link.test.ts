@@ -72,6 +72,16 @@ describe('a link to a gauge', () => {
     driver.say(sample(1, 2), sample(4, 2.1))
     expect([...link.samples.all()]).toEqual([2, NaN, NaN, 2.1])
   })
+  it('remembers when something was seen to lift, and not when a tap began to run', () => {
+    const sight = (running: readonly string[], lifted: readonly string[] = []) =>
+      formatMessage({ type: 'sight', running, turning: [], lifted, wideOpen: [] })
+    driver.say(sample(1, 2), sight(['flow-tap']), sample(2, 2), sample(3, 2))
+    expect(view.seenAt).toBeNull()
+    driver.say(sight(['flow-tap']), sample(4, 2), sight(['flow-tap'], ['slam-shut']))
+    expect(view.seenAt).toBe(4)
+    driver.say(sample(5, 2), sight([]))
+    expect(view.seenAt).toBe(4)
+  })
   it('says when it falls silent and recovers with the next sample', async () => {
     driver.say(sample(1, 2))
     await vi.advanceTimersByTimeAsync(3_000)

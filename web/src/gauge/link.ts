@@ -14,6 +14,8 @@ export interface LinkView {
   /** What can be seen at a virtual site. */
   readonly sight: GaugeSight | null
   readonly samples: number
+  /** How many samples there were when something was last seen to lift or to trip. */
+  readonly seenAt: number | null
   /** What the gauge complains of, or why it cannot be reached. */
   readonly says: string
 }
@@ -31,6 +33,7 @@ const nothing: LinkView = {
   battery: null,
   sight: null,
   samples: 0,
+  seenAt: null,
   says: '',
 }
 
@@ -125,10 +128,16 @@ export class GaugeLink {
       case 'battery':
         return this.set({ battery: message.percent })
       case 'sight':
-        return this.set({ sight: message })
+        return this.see(message)
       case 'trouble':
         return this.set({ says: message.says })
     }
+  }
+
+  private see(sight: GaugeSight): void {
+    const before = this.view.sight?.lifted ?? []
+    const opened = sight.lifted.some((id) => !before.includes(id))
+    this.set({ sight, ...(opened ? { seenAt: this.samples.length } : {}) })
   }
 
   private set(change: Partial<LinkView>): void {

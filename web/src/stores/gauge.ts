@@ -1,5 +1,7 @@
 import { api } from '@uvanta/contract'
 import { apparatusOf } from '@uvanta/core/apparatus'
+import { type AnyQuantity, type Dimension, toSi } from '@uvanta/core/quantity'
+import type { PayloadOf } from '@uvanta/core/visit'
 import { ask } from '@uvanta/core/instrument'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
@@ -14,6 +16,10 @@ import { useVisit } from './visit'
 /** Where readings come from. */
 export type ReadingSource = 'typed' | 'simulated' | 'serial'
 
+/** Inwards is positive. */
+const turnsOf = ({ way, turns }: Pick<PayloadOf<'adjusted'>, 'way' | 'turns'>) =>
+  way === 'in' ? Number(turns) : -Number(turns)
+
 /** Beyond what the samples should take, a wait ends by the clock: the link may have dropped out. */
 const PATIENCE = 1.5
 const PATIENCE_MS = 2_000
@@ -27,6 +33,8 @@ export const useGauge = defineStore('gauge', () => {
   const link = shallowRef<GaugeLink | null>(null)
   /** Sample at which the trace of the present step begins. */
   const began = ref(0)
+  /** The item that is read at present. */
+  const item = ref<string | null>(null)
 
   const sources = computed<{ id: ReadingSource; title: string }[]>(() => [
     ...(simulatedUrl.value ? [{ id: 'simulated' as const, title: 'Simulated gauge' }] : []),
@@ -36,9 +44,11 @@ export const useGauge = defineStore('gauge', () => {
   const source = computed<ReadingSource>(
     () => sources.value.find((s) => s.id === wanted.value)?.id ?? sources.value[0]?.id ?? 'typed',
   )
-  /** What a gauge shows at this equipment; null where no hose is fitted and nothing is streamed. */
-  const shows = computed(() => apparatusOf(visit.state.plan?.equipment.kind ?? '')?.shows ?? null)
-  const dimension = computed(() => shows.value ?? 'differential')
+  /** Quantities that an instrument on the line can show of this equipment. */
+  const streams = computed(() => apparatusOf(visit.state.plan?.equipment.kind ?? '')?.streams ?? [])
+  /** What the present step reads; before the first one, what the equipment is mostly read for. */
+  const reads = ref<Dimension | null>(null)
+  const dimension = computed(() => reads.value ?? streams.value[0] ?? 'differential')
   const streaming = computed(() => link.value !== null)
   const virtual = computed(() => link.value?.driver.virtual ?? false)
   const periodS = computed(() => view.value?.hello?.periodS ?? 0.1)
@@ -70,6 +80,8 @@ export const useGauge = defineStore('gauge', () => {
     link.value = null
     view.value = null
     began.value = 0
+    item.value = null
+    reads.value = null
   }
 
   function choose(kind: ReadingSource): void {
@@ -79,7 +91,7 @@ export const useGauge = defineStore('gauge', () => {
 
   /** What a virtual site has to know of the visit when the line is opened. */
   function introduction(): string[] {
-    const { plan, repairs, valves, hoses } = visit.state
+    const { plan, repairs, valves, hoses, applied, adjusted } = visit.state
     if (!plan || !virtual.value) return []
     const { id, kind, sizeIn } = plan.equipment
     const services = repairs.flatMap((r) => r.services ?? [])
@@ -90,6 +102,9 @@ export const useGauge = defineStore('gauge', () => {
       ...(services.length > 0 ? [ask.site(id, kind, sizeIn)] : []),
       ...Object.entries(hoses).map(([hose, port]) => ask.hose(hose, port)),
       ...Object.entries(valves).map(([element, to]) => ask.move(element, to)),
+      ...Object.entries(applied).map(([source, to]) => ask.apply(source, toSi(to))),
+      ...adjusted.map((a) => ask.adjust(a.adjuster, turnsOf(a))),
+      ...(item.value && reads.value ? [ask.show(item.value, reads.value)] : []),
     ]
   }
 
@@ -98,6 +113,18 @@ export const useGauge = defineStore('gauge', () => {
   }
   function hoseMoved(hose: string, port: string | null): void {
     if (virtual.value) link.value?.send(ask.hose(hose, port))
+  }
+  function applied(source: string, to: AnyQuantity): void {
+    if (virtual.value) link.value?.send(ask.apply(source, toSi(to)))
+  }
+  function adjusted(turn: PayloadOf<'adjusted'>): void {
+    if (virtual.value) link.value?.send(ask.adjust(turn.adjuster, turnsOf(turn)))
+  }
+  /** The present step reads this item, of this quantity. */
+  function show(next: string, of: Dimension): void {
+    item.value = next
+    reads.value = of
+    if (virtual.value) link.value?.send(ask.show(next, of))
   }
   function heldAt(metres: number): void {
     if (virtual.value) link.value?.send(ask.height(metres))
@@ -112,6 +139,12 @@ export const useGauge = defineStore('gauge', () => {
   function trace(): Float64Array {
     const all = link.value?.samples.all() ?? new Float64Array(0)
     return all.slice(Math.min(began.value, all.length))
+  }
+
+  /** The sample of the trace at which something was seen to open at a virtual site, whose time may run fast. */
+  function seenAt(): number | undefined {
+    const at = view.value?.seenAt ?? null
+    return virtual.value && at !== null && at > began.value ? at - began.value : undefined
   }
 
   /** Waits so many seconds of the gauge’s time. */
@@ -133,7 +166,7 @@ export const useGauge = defineStore('gauge', () => {
     sources,
     source,
     view,
-    shows,
+    streams,
     dimension,
     streaming,
     virtual,
@@ -144,9 +177,13 @@ export const useGauge = defineStore('gauge', () => {
     choose,
     moved,
     hoseMoved,
+    applied,
+    adjusted,
+    show,
     heldAt,
     begin,
     trace,
+    seenAt,
     wait,
   }
 })

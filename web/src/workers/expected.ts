@@ -12,7 +12,7 @@ const expectation = {
     try {
       const site = siteModelOf({ ...spec, condition: { faults: [], supplyKpa } })
       if (!site) return {}
-      site.apply(settings)
+      site.restore(settings)
       site.advance(REST_S)
       return Object.fromEntries(site.layout.places.map((p) => [p.id, site.pressure(p.id)]))
     } catch (error) {

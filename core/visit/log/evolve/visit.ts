@@ -35,6 +35,12 @@ export const visitEvolvers: Evolvers<keyof typeof visitKinds> = {
     return handsMoved({ ...state, valves, proofs }, { element, to })
   },
   'hose-moved': (state, { payload }) => moveHose(state, payload),
+  applied: (state, { payload }) =>
+    handsMoved(
+      { ...state, applied: { ...state.applied, [payload.source]: payload.to } },
+      { source: payload.source, to: payload.to },
+    ),
+  adjusted: (state, event) => ({ ...state, adjusted: [...state.adjusted, said(event)] }),
   checked: (state, event) => {
     const { run } = event.payload
     return {

@@ -3,6 +3,7 @@ import { openings } from '../../../apparatus'
 import { pinsSchema } from '../../../library'
 import {
   anyQuantity,
+  displayed,
   integer,
   line,
   localDate,
@@ -124,6 +125,20 @@ export const visitKinds = {
       hose: slug().required(),
       /** The cock it is fitted to; absent when it was taken off. */
       port: slug(),
+    }),
+  ),
+  /** What a tester put on the equipment, as the signal of a calibrator. */
+  applied: kind(strictObject({ source: slug().required(), to: anyQuantity().required() })),
+  /** A screw by which equipment is set. */
+  adjusted: kind(
+    strictObject({
+      adjuster: slug().required(),
+      way: yup
+        .string()
+        .strict(true)
+        .oneOf(['in', 'out'] as const)
+        .required(),
+      turns: displayed().required(),
     }),
   ),
   /** How equipment without a field test works, before and after. */

@@ -29,6 +29,7 @@ const drawing = computed(() => drawings.get(props.kind))
   <component
     :is="drawing"
     v-if="drawing"
+    :key="kind"
     v-bind="props"
     @turn="(element: string) => emit('turn', element)"
     @height="(mm: number) => emit('height', mm)"

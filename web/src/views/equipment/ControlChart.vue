@@ -14,6 +14,7 @@ import {
 } from 'chart.js'
 import { computed, ref } from 'vue'
 import { Line } from 'vue-chartjs'
+import { chartAxis, chartFrame } from '@/composables/chartStyle'
 import { cssColour } from '@/composables/cssColour'
 import { dateWords } from '@/composables/words'
 import EntryField from '@/parts/form/EntryField.vue'
@@ -105,26 +106,11 @@ const data = computed<ChartData<'line', (number | null)[]>>(() => {
 
 const options = computed(() => {
   void theme.theme
-  const ticks = { color: cssColour('--ink-soft') }
-  const grid = { color: cssColour('--rule'), lineWidth: 0.5 }
   return {
-    responsive: true,
-    maintainAspectRatio: false,
-    animation: false as const,
+    ...chartFrame(),
     scales: {
-      x: { ticks, grid: { display: false } },
-      y: {
-        ticks,
-        grid,
-        grace: '10%',
-        title: { display: true, text: unit.value, color: cssColour('--ink-soft') },
-      },
-    },
-    plugins: {
-      legend: {
-        position: 'bottom' as const,
-        labels: { color: cssColour('--ink'), usePointStyle: true },
-      },
+      x: { ...chartAxis(), grid: { display: false } },
+      y: { ...chartAxis(unit.value), grace: '10%' },
     },
   }
 })

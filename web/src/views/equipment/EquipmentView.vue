@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { api } from '@uvanta/contract'
+import { api, type VisitSummary } from '@uvanta/contract'
 import { apparatusOf, nominalNames } from '@uvanta/core/apparatus'
 import { serves } from '@uvanta/core/guide'
 import { formatQuantity, type AnyQuantity } from '@uvanta/core/quantity'
+import type { Outcome } from '@uvanta/core/rules'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { call } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
-import { conditionWords, dateWords, visitStateWords } from '@/composables/words'
+import { conditionWords, dateWords, outcomeWords, visitStateWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import EmptySheet from '@/parts/EmptySheet.vue'
@@ -21,6 +22,7 @@ import NominalsDialog from './NominalsDialog.vue'
 import PlanVisit from './PlanVisit.vue'
 
 const ControlChart = defineAsyncComponent(() => import('./ControlChart.vue'))
+const ReliefCapacity = defineAsyncComponent(() => import('./ReliefCapacity.vue'))
 
 const props = defineProps<{ id: string }>()
 const session = useSession()
@@ -75,6 +77,23 @@ const mayRate = computed(
     session.has('planner', 'administrator') &&
     (apparatusOf(e.value?.kind ?? '')?.nominals.length ?? 0) > 0,
 )
+const foundWords = ({ found, failedAsFound }: VisitSummary) =>
+  failedAsFound.length > 0 ? failedAsFound.join(', ') : outcomeWords[found as Outcome]
+/** What failed as found more than once: mending it again may not be the answer. */
+const repeated = computed(() => {
+  const visits = value.value?.history.filter((h) => h.found) ?? []
+  const times = new Map<string, number>()
+  for (const title of visits.flatMap((h) => h.failedAsFound)) {
+    times.set(title, (times.get(title) ?? 0) + 1)
+  }
+  return [...times]
+    .filter(([, n]) => n > 1)
+    .map(
+      ([title, n]) =>
+        `${title} failed in ${n} of ${visits.length} tests as found: look for the cause.`,
+    )
+})
+const relieved = computed(() => e.value?.nominals.some((n) => n.name === 'relief-set'))
 const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readings.length > 0))
 </script>
 
@@ -149,6 +168,7 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
         >
       </section>
 
+      <ReliefCapacity v-if="relieved" :equipment="e" />
       <section v-if="tested.length > 0" class="section">
         <h2>Readings over the years</h2>
         <ControlChart :history="tested" :equipment="e" />
@@ -156,13 +176,16 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
 
       <section class="section">
         <h2>Visits</h2>
+        <p v-for="r in repeated" :key="r" class="caution">{{ r }}</p>
         <div v-if="value.history.length > 0" class="scroll-x">
           <table class="table">
             <thead>
               <tr>
                 <th>Date</th>
+                <th>As found</th>
                 <th>Outcome</th>
                 <th>Technician</th>
+                <th>Remarks</th>
                 <th>Certificate</th>
               </tr>
             </thead>
@@ -174,12 +197,17 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
                   }}</RouterLink>
                 </td>
                 <td>
+                  <StateMark v-if="h.found" :state="h.found" :label="foundWords(h)" />
+                  <span v-else class="soft">–</span>
+                </td>
+                <td>
                   <StateMark
                     :state="h.outcome ?? h.state"
                     :label="visitStateWords[h.state] ?? ''"
                   />
                 </td>
                 <td>{{ h.technician }}</td>
+                <td class="remarks">{{ h.remarks.join(' ') }}</td>
                 <td>
                   <RouterLink
                     v-if="h.certificateId"
@@ -242,6 +270,13 @@ dd {
   margin: 0;
   font-size: 1.25rem;
   font-weight: 600;
+}
+
+/* Old remarks are read now and then, and never push the certificate out of sight. */
+.remarks {
+  min-width: 14rem;
+  max-width: 26rem;
+  color: var(--ink-soft);
 }
 
 .programme {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api, bodyOf, type Gauge } from '@uvanta/contract'
 import { validOn } from '@uvanta/core/programme'
-import { unitsOf } from '@uvanta/core/quantity'
+import { instrumentUnits } from '@uvanta/core/instrument'
 import { v7 as uuidv7 } from 'uuid'
 import { computed, useTemplateRef } from 'vue'
 import type * as yup from 'yup'
@@ -43,7 +43,7 @@ const fields = [
     name: 'spanUnit',
     label: 'Unit',
     kind: 'choice',
-    options: unitsOf('differential').map((u) => ({ value: u, text: u })),
+    options: instrumentUnits.map((u) => ({ value: u, text: u })),
   },
   { name: 'resolution', label: 'Resolution', mono: true },
   { name: 'accuracyPercent', label: 'Accuracy, ± %', kind: 'number' },

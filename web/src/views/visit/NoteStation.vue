@@ -5,6 +5,7 @@ import { computed, ref, shallowRef } from 'vue'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
+import AdjustPanel from './bench/AdjustPanel.vue'
 import RepairForm from './RepairForm.vue'
 import GuideChooser from './guide/GuideChooser.vue'
 import GuideStation from './guide/GuideStation.vue'
@@ -92,6 +93,7 @@ function finish() {
       :pressable="writable && current"
       class="mt-3"
     />
+    <AdjustPanel v-if="station === 'return' && writable && current" />
     <GuideChooser v-if="station === 'prepare' && writable && current" />
     <RepairForm v-if="station === 'rebuild' && writable && current" />
     <template v-if="writable && current">

@@ -42,6 +42,8 @@ const words: Words = {
     `${sentence(itemWords(p.element))} ${moveWords[p.to]}${because(p.departure)}`,
   'hose-moved': (p) =>
     p.port ? `${sentence(p.hose)} hose to ${itemWords(p.port)}` : `${sentence(p.hose)} hose off`,
+  applied: (p) => `${sentence(p.source)} ${formatQuantity(p.to)}`,
+  adjusted: (p) => `Adjuster ${itemWords(p.adjuster)} turned ${p.way} by ${p.turns}`,
   checked: (p) => `${runWords[p.run]}: ${checkWords[p.outcome]}. ${p.text}`,
   photo: (p) => `Photograph: ${p.caption}`,
   result: (p) => `${p.title}: ${p.says}`,

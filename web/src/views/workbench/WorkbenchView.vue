@@ -1,12 +1,17 @@
 <script setup lang="ts">
 import { useTitle } from '@/composables/useTitle'
 import TitleBlock from '@/parts/TitleBlock.vue'
+import FigureBench from './figures/FigureBench.vue'
+import { gasBench, reliefBench, waterBench } from './figures/flows'
+import { benchSetBench, decayBench, seatBench } from './figures/leaks'
 import BoltBench from './BoltBench.vue'
 import LubricantBench from './LubricantBench.vue'
 import OringBench from './OringBench.vue'
 import SealBench from './SealBench.vue'
 import ThrowBench from './ThrowBench.vue'
 import TorqueBench from './TorqueBench.vue'
+
+const figures = [gasBench, waterBench, reliefBench, benchSetBench, seatBench, decayBench]
 
 /** What a technician looks up at the bench; worked out on this device, with no connection. */
 useTitle('Workbench')
@@ -21,6 +26,7 @@ useTitle('Workbench')
         { label: 'Bolts and torque', value: 'ISO 898-1, ASME B1.1' },
         { label: 'O-rings', value: 'AS568, ISO 3601' },
         { label: 'Lubricants', value: 'by rubber and service' },
+        { label: 'Flow and leaks', value: 'IEC 60534' },
       ]"
     />
     <p class="soft mt-3">
@@ -33,6 +39,7 @@ useTitle('Workbench')
       <SealBench />
       <LubricantBench />
       <ThrowBench />
+      <FigureBench v-for="f in figures" :key="f.computation" :bench="f" />
     </div>
   </div>
 </template>

@@ -9,17 +9,22 @@ import RegulatorBody from './RegulatorBody.vue'
 
 /**
  * A regulator in its station as line-work, flow from left to right: shutoffs, taps, the regulator with its
- * sense line, the relief valve, and below it the gauge on its hose.
+ * sense line, what protects it before or behind, and below it the gauge on its hose.
  */
 const props = defineProps<DrawingProps>()
 const emit = defineEmits<{ turn: [element: string] }>()
 
 const MAIN = 150
 const BORE = 17
+const apparatus = computed(() => apparatusOf(props.kind))
+const has = (id: string) => apparatus.value?.elements.some((e) => e.id === id) ?? false
+/** A slam-shut or a monitor stands before the regulator. */
+const before = (['slam-shut', 'monitor'] as const).find(has)
 const X = {
-  'shutoff-1': 110,
-  'inlet-tap': 215,
-  regulator: 330,
+  'shutoff-1': before ? 80 : 110,
+  'inlet-tap': before ? 150 : 215,
+  before: 235,
+  regulator: before ? 370 : 330,
   relief: 470,
   'outlet-tap': 560,
   'flow-tap': 650,
@@ -27,7 +32,8 @@ const X = {
 } as const
 const SPANS: readonly [string, number, number][] = [
   ['inlet', 10, X['shutoff-1']],
-  ['body-1', X['shutoff-1'], X.regulator],
+  ['body-1', X['shutoff-1'], before ? X.before : X.regulator],
+  ...(before ? [['between', X.before, X.regulator] as [string, number, number]] : []),
   ['body-2', X.regulator, X['shutoff-2']],
   ['outlet', X['shutoff-2'], 850],
 ]
@@ -38,8 +44,6 @@ const places: readonly PipeGeometry[] = SPANS.map(([id, from, to]) => ({
   text: { x: (from + to) / 2, y: MAIN + BORE + 22 },
 }))
 
-const apparatus = computed(() => apparatusOf(props.kind))
-const has = (id: string) => apparatus.value?.elements.some((e) => e.id === id) ?? false
 const withKit = computed(() => Boolean(props.live && !props.states))
 const zones = computed<Readonly<Record<string, SpaceState>> | null>(() => {
   if (props.states) return props.states
@@ -85,7 +89,40 @@ const live = (list: 'running' | 'lifted' | 'wanted', id: string) =>
       </pattern>
     </defs>
     <DrawnPipe v-for="p in places" :key="p.id" :place="p" :state="zones?.[p.id] ?? null" />
-    <path class="sense" :d="`M${X.regulator + 48} ${MAIN - 62}H${X.relief - 40}V${MAIN - BORE}`" />
+    <path
+      class="sense"
+      :d="`M${X.regulator + 48} ${MAIN - 62}H${X.regulator + 92}V${MAIN - BORE}`"
+    />
+    <template v-if="before === 'monitor'">
+      <path
+        class="sense"
+        :d="`M${X.before - 48} ${MAIN - 62}h-16V5H${X.relief + 20}V${MAIN - BORE}`"
+      />
+      <RegulatorBody :x="X.before" :y="MAIN" kind="" />
+      <text :x="X.before" :y="MAIN + 60" class="name">Monitor</text>
+    </template>
+    <template v-else-if="before">
+      <path class="sense" :d="`M${X.before} ${MAIN - 76}V5H${X.relief + 20}V${MAIN - BORE}`" />
+      <path class="line" :d="`M${X.before} ${MAIN - 22}v-24m-22 -30h44v30h-44z`" />
+      <DrawnValve
+        :x="X.before"
+        :y="MAIN"
+        :size="22"
+        label="Slam-shut"
+        :opening="live('lifted', 'slam-shut') ? 'shut' : opening('slam-shut')"
+        :pressable="pressable"
+        :wanted="live('wanted', 'slam-shut')"
+        @turn="emit('turn', 'slam-shut')"
+      />
+      <text
+        :x="X.before"
+        :y="MAIN + 60"
+        class="name part"
+        :class="{ lifted: live('lifted', 'slam-shut') }"
+      >
+        {{ live('lifted', 'slam-shut') ? 'Tripped' : 'Slam-shut' }}
+      </text>
+    </template>
     <RegulatorBody :x="X.regulator" :y="MAIN" :kind="kind" />
     <text :x="X.regulator" :y="MAIN + 60" class="name">Regulator</text>
     <g v-if="has('relief')" :transform="`translate(${X.relief} ${MAIN - BORE})`">
@@ -144,6 +181,19 @@ const live = (list: 'running' | 'lifted' | 'wanted', id: string) =>
         @turn="emit('turn', 'test-supply')"
       />
       <text :x="X.relief + 50" y="295" class="name start">Test supply</text>
+      <template v-if="before === 'monitor'">
+        <DrawnValve
+          :x="X.regulator - 120"
+          :y="290"
+          :size="13"
+          :label="labelOf('worker-open')"
+          :opening="opening('worker-open')"
+          :pressable="pressable"
+          :wanted="live('wanted', 'worker-open')"
+          @turn="emit('turn', 'worker-open')"
+        />
+        <text :x="X.regulator - 120" y="330" class="name">Worker held open</text>
+      </template>
     </g>
     <path class="flow" d="M14 236h58m-11-6 11 6-11 6" />
     <text x="80" y="241" class="name start">flow</text>

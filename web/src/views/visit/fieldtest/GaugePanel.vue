@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { dimensionShown } from '@uvanta/core/instrument'
+import { isPressure } from '@uvanta/core/rules'
 import { useIntervalFn } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
 import { unitWords } from '@/composables/words'
@@ -30,8 +32,17 @@ const STATES: Readonly<Record<string, readonly [string, string]>> = {
 }
 const state = computed(() => STATES[gauge.view?.state ?? 'off'] ?? ['not-assessed', ''])
 const flat = computed(() => (gauge.view?.battery ?? 100) < 10)
+/** Of what the instrument on the line shows; before it has said so, of what the step reads. */
+const shows = computed(() => {
+  const of = dimensionShown(gauge.view?.hello?.unit ?? '') ?? gauge.dimension
+  // A gauge shows gauge pressures and differentials alike: it is called what the step reads.
+  return isPressure(of) && isPressure(gauge.dimension) ? gauge.dimension : of
+})
+const pressure = computed(() =>
+  gauge.dimension === 'differential' ? 'differential' : 'gaugePressure',
+)
 const unit = computed(() =>
-  unitWords(gauge.dimension, gauge.view?.hello?.unit ?? session.units[gauge.dimension]),
+  unitWords(shows.value, gauge.view?.hello?.unit ?? session.units[pressure.value]),
 )
 const shown = computed(() => gauge.view?.value?.toFixed(2) ?? '– –')
 </script>

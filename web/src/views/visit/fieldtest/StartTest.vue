@@ -4,7 +4,9 @@ import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/programme'
 import { needsGauge, type Refusal, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
+import { dimensionShown } from '@uvanta/core/instrument'
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
+import { isPressure } from '@uvanta/core/rules'
 import { displayed } from '@uvanta/core/schema'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { array, object, string } from 'yup'
@@ -58,7 +60,9 @@ onMounted(async () => {
     if (found) set('gaugeId', found.id)
     const nominals = store.state.plan?.equipment.nominals ?? []
     const several =
-      earlier.length > 0 ? earlier : gaugesFor(nominals, calibrated).map((g) => g.id as string)
+      earlier.length > 0
+        ? earlier
+        : gaugesFor(nominals, calibrated, props.plan.procedure).map((g) => g.id as string)
     set('gaugeIds', several)
   } finally {
     ready.value = true
@@ -68,18 +72,32 @@ onMounted(async () => {
 const calibrationOf = (g: Gauge) =>
   g.calibrations.find((c) => validOn(session.today, c.calibratedOn, c.validUntil))
 /** A differential kit is one gauge; elsewhere each range has its own. */
-const kit = computed(() => link.shows === 'differential')
+const kit = computed(() => link.streams[0] === 'differential')
 const wantsGauge = computed(() => needsGauge(props.plan.procedure))
+/** What is read on an instrument of the register, a gauge or another. */
+const instruments = computed(() => {
+  const read = props.plan.procedure.steps.flatMap((s) => s.record?.dimension ?? [])
+  const shown = (g: Gauge) => {
+    const of = dimensionShown(g.spanUnit)
+    return of !== undefined && read.some((d) => d === of || (isPressure(d) && isPressure(of)))
+  }
+  return (gauges.value ?? []).filter(shown)
+})
 const chosen = computed(() => {
   const ids = kit.value ? [values.gaugeId] : (values.gaugeIds ?? [])
-  return wantsGauge.value ? (gauges.value ?? []).filter((g) => ids.includes(g.id)) : []
+  return instruments.value.filter((g) => ids.includes(g.id))
 })
 const gaugeOptions = computed(() =>
-  (gauges.value ?? []).map((g) => ({
+  instruments.value.map((g) => ({
     value: g.id as string,
-    text: `${g.tag} · ${g.span} ${unitLabel('gaugePressure', g.spanUnit)}${calibrationOf(g) ? '' : ' · out of calibration'}`,
+    text: `${g.tag} · ${g.span} ${scaleWords(g.spanUnit)}${calibrationOf(g) ? '' : ' · out of calibration'}`,
   })),
 )
+/** A gauge’s unit as of a gauge pressure; another instrument’s as of what it shows. */
+function scaleWords(unit: string): string {
+  const of = dimensionShown(unit)
+  return unitLabel(!of || isPressure(of) ? 'gaugePressure' : of, unit)
+}
 const units = unitsOf('gaugePressure').map((value) => ({
   value,
   text: unitLabel('gaugePressure', value),
@@ -143,7 +161,7 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
     <ProblemNote :problem="problem" @retry="load" />
     <div class="grid">
       <div>
-        <template v-if="wantsGauge">
+        <template v-if="instruments.length > 0">
           <EntryField
             v-if="kit"
             name="gaugeId"
@@ -151,7 +169,13 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
             kind="choice"
             :options="gaugeOptions"
           />
-          <EntryField v-else name="gaugeIds" label="Gauges" kind="checks" :options="gaugeOptions" />
+          <EntryField
+            v-else
+            name="gaugeIds"
+            label="Instruments"
+            kind="checks"
+            :options="gaugeOptions"
+          />
         </template>
         <p v-for="g in chosen" :key="g.id" class="small mt-1 mb-0">
           <span v-if="chosen.length > 1" class="mono chosen">{{ g.tag }}</span>
@@ -192,7 +216,7 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
         </p>
       </div>
     </div>
-    <fieldset v-if="link.shows" class="source">
+    <fieldset v-if="link.streams.length > 0" class="source">
       <legend class="form-label">Readings</legend>
       <BFormRadioGroup
         name="source"

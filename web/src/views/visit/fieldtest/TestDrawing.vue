@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { convertValue, roundTo, toSi, valueToSi } from '@uvanta/core/quantity'
+import { apparatusOf, nominalsInSi } from '@uvanta/core/apparatus'
+import { convertValue, roundTo, valueToSi } from '@uvanta/core/quantity'
 import { useMediaQuery } from '@vueuse/core'
 import { computed } from 'vue'
 import { unitWords } from '@/composables/words'
@@ -24,6 +25,10 @@ const store = useVisit()
 const gauge = useGauge()
 const narrow = useMediaQuery('(max-width: 700px)')
 
+/** A machine without spaces under pressure has nothing to turn and nothing to fill. */
+const spaces = computed(
+  () => (apparatusOf(store.state.plan?.equipment.kind ?? '')?.places.length ?? 0) > 0,
+)
 const equipment = computed(() => store.state.plan?.equipment)
 /** Line pressure as noted at the start of the test; without it no pressures are expected. */
 const noted = computed(
@@ -39,20 +44,11 @@ const subject = computed(() => {
   if (!e || supplyKpa.value === null) return null
   const { valves, hoses } = store.state
   return {
-    spec: { kind: e.kind, sizeIn: Number(e.sizeIn), ...settingsOf(e.nominals ?? []) },
+    spec: { kind: e.kind, sizeIn: Number(e.sizeIn), nominals: nominalsInSi(e.nominals ?? []) },
     supplyKpa: supplyKpa.value,
     settings: { openings: { ...valves }, hoses: { ...hoses } },
   }
 })
-type Nominals = NonNullable<NonNullable<typeof equipment.value>['nominals']>
-function settingsOf(nominals: Nominals) {
-  const kpa = (name: Nominals[number]['name']) => {
-    const value = nominals.find((n) => n.name === name)?.value
-    return value && toSi(value)
-  }
-  const [setKpa, reliefKpa] = [kpa('set-point'), kpa('relief-set')]
-  return { ...(setKpa ? { setKpa } : {}), ...(reliefKpa ? { reliefKpa } : {}) }
-}
 const expected = useExpected(subject)
 
 const unit = computed(() => noted.value?.unit ?? session.units.gaugePressure)
@@ -74,7 +70,7 @@ const live = computed<LiveDrawing>(() => ({
   turning: gauge.view?.sight?.turning ?? [],
   pressures: pressures.value,
   wanted: props.hands.actions.flatMap((a) =>
-    a.kind === 'move' ? [a.element] : a.port ? [a.port] : [],
+    a.kind === 'move' ? [a.element] : a.kind === 'hose' && a.port ? [a.port] : [],
   ),
   shown: shown.value,
   heightMm: props.heightMm,
@@ -92,7 +88,7 @@ const live = computed<LiveDrawing>(() => ({
       @turn="hands.turn"
       @height="emit('height', $event)"
     />
-    <figcaption class="soft small">
+    <figcaption v-if="spaces" class="soft small">
       Press a valve to turn it.
       <template v-if="supplyKpa !== null"
         >Numbers: what healthy equipment would hold, {{ unit }}.</template

@@ -1,8 +1,15 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
-import { planOfVisit, type Refusal, type RunName, stackOf, stationTitles } from '@uvanta/core/visit'
+import {
+  planOfVisit,
+  type Refusal,
+  type RunName,
+  stackOf,
+  stationTitles,
+  strokeOfRun,
+} from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { outcomeWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -18,6 +25,9 @@ import SetStack from './SetStack.vue'
 import StartTest from './StartTest.vue'
 import TestStep from './TestStep.vue'
 import TraceDialog from './TraceDialog.vue'
+
+const StrokeSheet = defineAsyncComponent(() => import('./StrokeSheet.vue'))
+const FlowCurve = defineAsyncComponent(() => import('./FlowCurve.vue'))
 
 /** The test sheet: one step at a time, the verdict growing beside it. */
 const props = defineProps<{ run: RunName }>()
@@ -42,6 +52,11 @@ const verdict = computed(() => store.verdict(props.run))
 const stack = computed(() =>
   library.library && run.value ? stackOf(store.state, library.library, props.run) : null,
 )
+const strokeOf = (name: RunName) =>
+  library.library && store.state.runs[name] ? strokeOfRun(store.state, library.library, name) : null
+const stroke = computed(() => strokeOf(props.run))
+/** What was found stands behind what is left. */
+const foundStroke = computed(() => (props.run === 'as-left' ? strokeOf('as-found') : null))
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const finished = computed(() => run.value?.finished ?? false)
 const passed = computed(() => finished.value && passes(verdict.value?.outcome))
@@ -51,7 +66,7 @@ const stationOpen = computed(() => !store.state.done.includes(props.run))
 const gauge = useGauge()
 const narrow = useMediaQuery('(max-width: 700px)')
 watch(
-  () => Boolean(run.value && !finished.value && writable.value && gauge.shows),
+  () => Boolean(run.value && !finished.value && writable.value && gauge.streams.length > 0),
   (testing) => (testing ? void gauge.open() : gauge.close()),
   { immediate: true },
 )
@@ -186,6 +201,12 @@ const title = computed(() => {
 
     <template #aside>
       <SetStack v-if="stack" :stack="stack" />
+      <FlowCurve v-if="stack" :stack="stack" />
+      <StrokeSheet
+        v-if="stroke && stroke.points.length > 0"
+        :stroke="stroke"
+        :found="foundStroke"
+      />
       <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />
       <VerdictList
         v-if="verdict"

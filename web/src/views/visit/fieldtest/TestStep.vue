@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import type { ProcedureStep } from '@uvanta/core/procedure'
 import { isPressure } from '@uvanta/core/rules'
+import type { Dimension } from '@uvanta/core/quantity'
 import type { Refusal, RunName } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
+import AdjustPanel from '../bench/AdjustPanel.vue'
 import GaugePanel from './GaugePanel.vue'
 import HoldClock from './HoldClock.vue'
 import TestDrawing from './TestDrawing.vue'
@@ -30,8 +32,16 @@ const action = useTemplateRef<HTMLElement>('action')
 
 const runState = computed(() => store.state.runs[props.run])
 const streamed = computed(
-  () => gauge.streaming && !typing.value && !record?.aside && isPressure(record?.dimension),
+  () =>
+    gauge.streaming &&
+    !typing.value &&
+    !record?.aside &&
+    record?.dimension !== undefined &&
+    shownOnLine(record.dimension),
 )
+/** Whether an instrument on the line shows such a quantity of this equipment. */
+const shownOnLine = (dimension: Dimension) =>
+  gauge.streams.includes(dimension) || (isPressure(dimension) && gauge.streams.some(isPressure))
 /** With a gauge on the line the hands come first, then the reading; else both are one press. */
 const handsFirst = computed(() => gauge.streaming && hands.left.value > 0)
 
@@ -47,6 +57,7 @@ function focusAction() {
   )
 }
 onMounted(() => {
+  if (record?.dimension) gauge.show(record.item, record.dimension)
   gauge.begin()
   focusAction()
 })
@@ -169,6 +180,7 @@ const takeWords = computed(() =>
       <BButton v-else variant="primary" size="lg" @click="carryOut">Done – next step</BButton>
     </div>
     <ProblemNote :message="message" />
+    <AdjustPanel v-if="run === 'as-left' && record" :item="record.item" />
 
     <TestDrawing
       :hands="hands"

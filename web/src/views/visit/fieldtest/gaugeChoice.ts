@@ -1,5 +1,8 @@
 import type { Gauge } from '@uvanta/contract'
+import { dimensionShown } from '@uvanta/core/instrument'
+import type { Procedure } from '@uvanta/core/procedure'
 import { toSi, valueToSi } from '@uvanta/core/quantity'
+import { isPressure } from '@uvanta/core/rules'
 import type { PayloadOf } from '@uvanta/core/visit'
 
 type Nominals = NonNullable<PayloadOf<'planned'>['equipment']['nominals']>
@@ -8,22 +11,33 @@ type Nominals = NonNullable<PayloadOf<'planned'>['equipment']['nominals']>
 const ROOM = 1.8
 
 /**
- * The gauges that a test with several of them is begun with: for each pressure that is to be read the
- * one with the smallest range that holds it.
- * @param fit gauges in calibration
+ * The instruments that a test with several of them is begun with: for each pressure that is to be read the
+ * gauge with the smallest range that holds it, and one for every other quantity that an instrument shows.
+ * @param fit instruments in calibration
  */
-export function gaugesFor(nominals: Nominals, fit: readonly Gauge[]): Gauge[] {
+export function gaugesFor(
+  nominals: Nominals,
+  fit: readonly Gauge[],
+  { steps }: Pick<Procedure, 'steps'>,
+): Gauge[] {
+  const read = [...new Set(steps.flatMap((s) => s.record?.dimension ?? []))]
+  const others = read.flatMap((d) =>
+    isPressure(d) ? [] : (fit.find((g) => dimensionShown(g.spanUnit) === d) ?? []),
+  )
+  if (!read.some(isPressure)) return others
+
   const kpa = (name: Nominals[number]['name']) => {
     const value = nominals.find((n) => n.name === name)?.value
     return value ? toSi(value) : undefined
   }
+  const pressures = fit.filter((g) => dimensionShown(g.spanUnit) === 'differential')
   const span = (g: Gauge) => valueToSi('differential', Number(g.span), g.spanUnit)
-  const bySpan = [...fit].sort((a, b) => span(a) - span(b))
+  const bySpan = [...pressures].sort((a, b) => span(a) - span(b))
   const set = kpa('set-point')
   const wanted = [
     ...(set ? [set * ROOM] : []),
     ...[kpa('inlet-maximum'), kpa('supply')].flatMap((v) => v ?? []),
   ]
   const found = wanted.flatMap((most) => bySpan.find((g) => span(g) >= most) ?? bySpan.at(-1) ?? [])
-  return [...new Set(found.length > 0 ? found : fit.slice(0, 1))]
+  return [...new Set(found.length > 0 ? found : bySpan.slice(0, 1)), ...others]
 }

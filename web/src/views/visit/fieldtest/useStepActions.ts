@@ -25,6 +25,10 @@ export function useStepActions(step: ProcedureStep) {
       gauge.moved(action.element, action.to)
       return visit.record('valve-moved', { element: action.element, to: action.to })
     }
+    if (action.kind === 'apply') {
+      gauge.applied(action.source, action.to)
+      return visit.record('applied', { source: action.source, to: action.to })
+    }
     gauge.hoseMoved(action.hose, action.port)
     const { hose, port } = action
     return visit.record('hose-moved', { hose, ...(port ? { port } : {}) })

@@ -1,6 +1,14 @@
 import type { ProcedureStep } from '@uvanta/core/procedure'
-import { convertValue, type Dimension, parseDisplayed, roundTo, toSi } from '@uvanta/core/quantity'
-import { ASIDE } from '@uvanta/core/rules'
+import {
+  convertValue,
+  type Dimension,
+  dimensionTitles,
+  parseDisplayed,
+  roundTo,
+  toSi,
+} from '@uvanta/core/quantity'
+import { ASIDE, isPressure } from '@uvanta/core/rules'
+import { dimensionShown } from '@uvanta/core/instrument'
 import { encodeTrace, type PickedReading, pickOpening, pickPlateau } from '@uvanta/core/trace'
 import {
   channelName,
@@ -103,7 +111,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     const values = gauge.trace()
     if (!hello || values.length < 5) return null
     const source = { periodS: hello.periodS, resolution: hello.resolution, span: hello.span }
-    if (record?.read !== 'plateau') return pickOpening(values, source)
+    if (record?.read !== 'plateau') return pickOpening(values, source, gauge.seenAt())
     const rest = pickPlateau(values, source, mostDrift(hello.unit))
     if (rest || !asItStands) return rest
     const last = values.slice(-Math.round(AS_IT_STANDS_S / hello.periodS)).filter((v) => v === v)
@@ -123,6 +131,13 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     const { hello, state } = gauge.view ?? {}
     if (!hello || state !== 'live') {
       message.value = 'The gauge is not on the line. Wait for it, or type the reading.'
+      return false
+    }
+    const shows = dimensionShown(hello.unit)
+    const wanted = record?.dimension
+    if (!record || !shows || !wanted) return false
+    if (shows !== wanted && !(isPressure(shows) && isPressure(wanted))) {
+      message.value = `${hello.tag} on the line shows ${hello.unit}, and ${record.title} is a ${dimensionTitles[wanted]}. Connect the instrument that shows it, or type the reading.`
       return false
     }
     // The certificate names this gauge and its calibration: a reading of another one is none of its.
@@ -155,7 +170,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       channel: channelName(hello, { id: 'main' }),
       ...(holdS > 0 ? { heldS: Math.floor(Math.min(heldS, kept)) } : {}),
       deviation: Math.round(picked.deviation * 1e5) / 1e5,
-      ...(record?.read === 'plateau'
+      ...(record.read === 'plateau'
         ? // Cut, not rounded: what rested just within the limit must not be over it on record.
           { driftPerMinute: Math.trunc(picked.driftPerMinute * 1e4) / 1e4 }
         : {}),

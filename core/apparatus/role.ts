@@ -1,0 +1,11 @@
+/** What an element does to what flows, and with that whether it is turned by hand. */
+export type Role =
+  | 'shutoff'
+  | 'cock'
+  | 'check'
+  | 'relief'
+  | 'air-inlet'
+  | 'meter'
+  | 'regulator'
+  | 'slam-shut'
+  | 'machine'

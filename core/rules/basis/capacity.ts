@@ -1,0 +1,104 @@
+import type * as yup from 'yup'
+import { CannotCompute } from '../../errors'
+import { fromSi, roundTo, toSi } from '../../quantity'
+import { number, slug, strictObject } from '../../schema'
+import { type ReliefCapacity, reliefCapacity } from '../../sizing'
+import { usualDigits } from '../plausible'
+import type { TestRun } from '../types'
+import type { Basis, Missing } from './basis'
+import { itemFields } from './fields'
+import { tieredEnd, tierFields } from './tiers'
+import { valueIn } from './value'
+
+const schema = strictObject({
+  ...itemFields('capacity'),
+  /** Nominal values: coefficients of the regulator wide open and of the relief, and the highest inlet. */
+  regulator: slug().required(),
+  relief: slug().required(),
+  inlet: slug().required(),
+  /** Where the relief starts to discharge: as it was read, or as it is set. */
+  start: slug().required(),
+  /** It is fully lifted so many percent above that. */
+  fullAbove: number(0.1, 100).required(),
+  /** Of the gas, against air. */
+  specificGravity: number(0.05, 5).required(),
+  gamma: number(1.05, 1.7).required(),
+  ...tierFields,
+})
+type Item = yup.InferType<typeof schema>
+export type CapacityItem = Item
+
+/** Where a sheet gives Cv alone: the usual pressure drop ratio of a globe body (IEC 60534-2-1). */
+const USUAL_XT = 0.7
+const FIFTEEN_C = 288.15
+
+/**
+ * What comes in with the regulator failed wide open at the highest inlet, against what the relief
+ * lets off: both curves and where they balance.
+ */
+export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing {
+  const nominal = (name: string) => run.nominals?.[name]
+  for (const name of [item.regulator, item.relief, item.inlet, item.of]) {
+    if (!nominal(name))
+      return { missing: `${name.replaceAll('-', ' ')} is not on the equipment’s page` }
+  }
+  const start = valueIn(run, item.start, 'gaugePressure', 'kPa')
+  if (!start) return { missing: `${item.start.replaceAll('-', ' ')} was not read` }
+  const limit = tieredEnd(item, run, 'kPa')
+  if ('missing' in limit) return limit
+  const si = (name: string) => {
+    const value = nominal(name)
+    return value ? toSi(value) : 0
+  }
+  try {
+    return reliefCapacity({
+      regulator: { cv: si(item.regulator), xT: USUAL_XT },
+      relief: {
+        cv: si(item.relief),
+        xT: USUAL_XT,
+        startKpa: start.value,
+        fullKpa: start.value * (1 + item.fullAbove / 100),
+      },
+      inletMaximumKpa: si(item.inlet),
+      limitKpa: limit.high ?? 0,
+      gas: {
+        specificGravity: item.specificGravity,
+        gamma: item.gamma,
+        temperatureK: FIFTEEN_C,
+        z: 1,
+      },
+    })
+  } catch (error) {
+    if (error instanceof CannotCompute) return { missing: error.message }
+    throw error
+  }
+}
+
+/**
+ * The pressure at which relief and failed regulator balance, under the limit of the protected system
+ * (49 CFR 192.743: capacity is reviewed each calendar year).
+ */
+export const capacity: Basis<Item> = {
+  schema,
+  recorded: false,
+  restsOn: (item) => [item.regulator, item.relief, item.inlet, item.start, item.of],
+  limit: () => undefined,
+  measure: (item, run) => {
+    const found = capacityFor(item, run)
+    if ('missing' in found) return found
+    const { unit } = run.nominals?.[item.of] ?? { unit: 'kPa' }
+    const start = valueIn(run, item.start, 'gaugePressure', unit)
+    const value = fromSi('gaugePressure', found.balanceKpa, unit)
+    const digits = usualDigits('gaugePressure', unit)
+    return {
+      dimension: 'gaugePressure',
+      unit,
+      value,
+      text: roundTo(value, digits),
+      digits,
+      // The balance moves with the opening of the relief.
+      ...(start?.standard === undefined ? {} : { standard: start.standard }),
+    }
+  },
+  ends: tieredEnd,
+}

@@ -1,0 +1,62 @@
+import { mount } from '@vue/test-utils'
+import { createPinia } from 'pinia'
+import { describe, expect, it } from 'vitest'
+import FigureBench from './FigureBench.vue'
+import type { FigureBench as Bench } from './figureBench'
+import { gasBench, reliefBench, waterBench } from './flows'
+import { benchSetBench, decayBench, seatBench } from './leaks'
+
+const all: readonly Bench[] = [
+  gasBench,
+  waterBench,
+  reliefBench,
+  benchSetBench,
+  seatBench,
+  decayBench,
+]
+const open = (bench: Bench) =>
+  mount(FigureBench, { props: { bench }, global: { plugins: [createPinia()] } })
+const field = (screen: ReturnType<typeof open>, label: string) => {
+  const id = screen
+    .findAll('label')
+    .find((l) => l.text() === label)
+    ?.attributes('for')
+  return screen.find(`#${id}`)
+}
+
+describe.each(all)('the bench “$title”', (bench) => {
+  it('answers as it opens', () => {
+    const screen = open(bench)
+    expect(screen.find('.answer').text()).toMatch(/\d/)
+    expect(screen.text()).not.toContain('NaN')
+  })
+  it('says which figure is missing, and goes on when it is there again', async () => {
+    const screen = open(bench)
+    const first = bench.figures.find((f) => !f.optional)
+    await field(screen, first?.label ?? '').setValue('')
+    expect(screen.find('[role=alert]').text()).toContain(`${first?.label} is missing`)
+    await field(screen, first?.label ?? '').setValue(first?.value)
+    expect(screen.find('.answer').exists()).toBe(true)
+  })
+})
+
+it('water through a valve: 30 Cv at 50 psi is 212 gpm', async () => {
+  // q = Cv·√Δp = 30·√50.
+  expect(open(waterBench).find('.answer').text()).toContain('212.1 gpm')
+})
+it('an outlet above its inlet is said in a sentence', async () => {
+  const screen = open(gasBench)
+  await field(screen, 'Outlet').setValue('120')
+  expect(screen.find('[role=alert]').text()).toMatch(/above the inlet/)
+})
+it('bench set: half the gap between rising and falling is friction', () => {
+  // (6.4 − 4.6) ÷ 2 psi, and (6.4 + 4.6) ÷ 2 to (30.5 + 28.7) ÷ 2.
+  const screen = open(benchSetBench)
+  expect(screen.text()).toContain('5.5 psi to 29.6 psi')
+  expect(screen.text()).toContain('Friction 0.9 psi')
+})
+it('a relief that is too small is said so', async () => {
+  const screen = open(reliefBench)
+  await field(screen, 'Relief, Cv').setValue('1')
+  expect(screen.text()).toContain('does not hold the system under its limit')
+})
