@@ -7,7 +7,7 @@ export default defineConfig({
   outputDir: '../test-results',
   timeout: 60_000,
   expect: { timeout: 10_000 },
-  workers: 1,
+  workers: 2,
   fullyParallel: false,
   globalSetup: './launch.ts',
   use: {

@@ -13,6 +13,7 @@ import {
   type InstrumentSnapshot,
   type OneGauge,
 } from '../visit'
+import { serviceRecord } from './serviceRecord'
 
 /** One run of the test, as the certificate states it. */
 export interface CertifiedRun {
@@ -156,6 +157,7 @@ export function certificatePayload(
           ? [{ text: `Temporary repair, step ${step} of the job guide`, parts: [], temporary }]
           : [],
       ),
+      ...serviceRecord(state, library).map((text) => ({ text, parts: [] })),
     ],
     tester: { name: signed.by, licence: licence.number, licenceExpiresOn: licence.expiresOn },
     outcome: verdict.outcome,

@@ -167,3 +167,25 @@ describe('judge-regulator-run', () => {
     expect(compute(c, c.example, shippedLibrary)).toMatchObject({ outcome: 'pass' })
   })
 })
+
+describe('the limit of a metric pack', () => {
+  // EN 12186: operating pressure, bar, and the part of it to which it may rise for a while.
+  it.each([
+    ['0.1', '0.25'],
+    ['1', '1.75'],
+    ['4', '5.60'],
+    ['10', '13.00'],
+    ['20', '24.00'],
+    ['60', '69.00'],
+  ])('of %s bar is %s bar', (maop, wanted) => {
+    const found = compute(
+      computationNamed('overpressure-limit'),
+      {
+        rulePack: 'larkhaven-gas-metric',
+        maop: { dimension: 'gaugePressure', value: maop, unit: 'bar' },
+      },
+      shippedLibrary,
+    )
+    expect(found).toMatchObject({ limit: wanted, unit: 'bar' })
+  })
+})

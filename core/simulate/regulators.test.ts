@@ -119,9 +119,12 @@ describe('a healthy regulator passes', () => {
       expect(verdict.reason).toMatch(/^Every required item/)
     })
   }
-  it.each(['larkhaven-gas-at-lock-up', 'larkhaven-gas-at-flow'])('in the school of %s', (pack) => {
-    expect(run(service, [], { pack }).verdict.outcome).toBe('pass')
-  })
+  it.each(['larkhaven-gas-at-lock-up', 'larkhaven-gas-at-flow', 'larkhaven-gas-metric'])(
+    'in the school of %s',
+    (pack) => {
+      expect(run(service, [], { pack }).verdict.outcome).toBe('pass')
+    },
+  )
 })
 
 describe('a fault shows where the trade says it does', () => {
