@@ -49,7 +49,7 @@ test('what the workbench says goes on the record of a visit', async ({ page }) =
   const throws = page.getByRole('region', { name: 'Throws of a shuttle' })
   await throws.getByLabel('Other end').fill('18')
   await expect(throws.getByText(/shaft is in backwards/)).toBeVisible()
-  await button(page, 'Attach to a visit').last().click()
+  await throws.getByRole('button', { name: 'Attach to a visit' }).click()
   await throws.getByRole('button', { name: 'RP-109' }).click()
   await throws.getByRole('link', { name: 'RP-109' }).click()
   await expect(page.getByText(/Throws of a shuttle: 31 and 18 mm, 13\.0 apart/)).toBeVisible()

@@ -216,7 +216,8 @@ function start({ pressure, unit }: { pressure?: string | undefined; unit: string
         </p>
       </div>
     </div>
-    <fieldset v-if="link.streams.length > 0" class="source">
+    <!-- Before the sources are known there is nothing to choose from. -->
+    <fieldset v-if="ready && link.streams.length > 0" class="source">
       <legend class="form-label">Readings</legend>
       <BFormRadioGroup
         name="source"
