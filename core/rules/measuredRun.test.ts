@@ -3,7 +3,7 @@ import type { NominalName } from '../apparatus'
 import { testPlanOf } from '../library'
 import type { AnyQuantity } from '../quantity'
 import { shippedLibrary } from '../testing/library'
-import { judgeTest, type Reading, type TestRun } from '.'
+import { capacityFor, judgeTest, type Reading, type TestRun } from '.'
 
 const PLAN = testPlanOf(shippedLibrary, 'larkhaven-gas-at-flow', 'spring regulator')
 const psi = (value: string): AnyQuantity => ({ dimension: 'gaugePressure', value, unit: 'psi' })
@@ -247,6 +247,23 @@ describe('a relief against its regulator failed wide open', () => {
     const byRelief = ['1', '2', '4', '8'].map((r) => at('1', r))
     expect(byRegulator).toEqual([...byRegulator].sort((a, b) => a - b))
     expect(byRelief).toEqual([...byRelief].sort((a, b) => b - a))
+  })
+  it('says what it lacks: a reading, a tier of the pack, or everything', () => {
+    const item = PLAN.test.items.find((i) => i.basis === 'capacity')
+    if (item?.basis !== 'capacity') throw new Error('the pack has no such item')
+    const bare = { readings: [], answers: [], order: [] }
+    const rated = { ...NOMINALS, ...wide } as Record<string, AnyQuantity>
+    const noTier = { ...rated, maop: { ...psi('35'), dimension: 'absolutePressure' as const } }
+    const start = [{ item: 'relief-start', ...psi('30') }]
+    expect(capacityFor(item, bare)).toMatchObject({
+      missing: expect.stringContaining('equipment’s page') as string,
+    })
+    expect(capacityFor(item, { ...bare, nominals: rated })).toMatchObject({
+      missing: expect.stringContaining('relief start was not read') as string,
+    })
+    expect(capacityFor(item, { ...bare, readings: start, nominals: noTier })).toMatchObject({
+      missing: expect.stringContaining('no tier') as string,
+    })
   })
   it.each(['regulator-cv', 'relief-cv', 'inlet-maximum', 'maop'] as const)(
     'is not assessed, and nothing passes, without %s',
