@@ -28,6 +28,26 @@ check() {
   fi
 }
 
+# together NAME... : checks named check:NAME that need one core each, side by side, counted one by one
+together() {
+  local name
+  for name in "$@"; do
+    (npm run -s "check:$name" >"$out/$name.said" 2>&1; echo $? >"$out/$name.status") &
+  done
+  wait
+  for name in "$@"; do
+    check "$name" verdict_of "$name"
+  done
+}
+
+# verdict_of NAME : what a check that ran beside others came to, with what it said
+verdict_of() {
+  local status
+  status="$(cat "$out/$1.status")"
+  cat "$out/$1.said"
+  return "$status"
+}
+
 # count NAME REPORT COMMAND... : a test runner, counted by its JSON report
 count() {
   local name="$1" report="$out/$2"; shift 2
@@ -43,11 +63,7 @@ count() {
   [ "$f" = 0 ] || tail -80 "$out/$name.log"
 }
 
-check format npm run -s check:format
-check lint npm run -s check:lint
-check boundaries npm run -s check:boundaries
-check exports npm run -s check:exports
-check types npm run -s check:types
+together format lint boundaries exports types
 check mutations bash scripts/mutate.sh --sample
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
 count end-to-end e2e.json env PLAYWRIGHT_JSON_OUTPUT_NAME="$out/e2e.json" timeout 1500 npx playwright test --config e2e/playwright.config.ts --reporter=list,json
