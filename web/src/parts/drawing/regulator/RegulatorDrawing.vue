@@ -129,7 +129,7 @@ const live = (list: 'running' | 'lifted' | 'wanted', id: string) =>
       <path class="line" d="M-9 0v-30h18v30M-20 -30h40v-44h-40zM0 -74v-24" />
       <path class="spring" d="M-12 -68l24 6l-24 6l24 6l-24 6l24 6" />
       <path v-if="live('running', 'relief')" class="blow drops" d="M0 -104v-18m-9 9 9-9 9 9" />
-      <text x="18" y="-72" class="name start">Relief</text>
+      <text x="28" y="-50" class="name start">Relief</text>
     </g>
     <template v-for="id in SHUTOFFS" :key="id">
       <DrawnValve
