@@ -22,9 +22,14 @@ test('a whole RP test with streamed readings: at most 20 presses, nothing typed,
   await page.getByRole('button', { name: 'Trace of check 1 differential' }).click()
   const dialog = page.getByRole('dialog')
   const mark = dialog.getByLabel('Where it is read')
-  await mark.focus()
-  for (let n = 0; n < 6; n++) await page.keyboard.press('ArrowLeft')
-  await dialog.getByRole('button', { name: 'Read it here' }).click()
+  const readHere = dialog.getByRole('button', { name: 'Read it here' })
+  // A dialog that is still opening takes the focus to itself.
+  await expect(async () => {
+    await mark.press('ArrowLeft')
+    await expect(readHere).toBeEnabled({ timeout: 500 })
+  }).toPass({ timeout: 20_000 })
+  for (let n = 0; n < 5; n++) await mark.press('ArrowLeft')
+  await readHere.click()
   await expect(page.getByText('Mark moved on the trace.')).toBeVisible()
 
   // Cleaned, it passes as left: the modelled check is no longer fouled.
