@@ -39,7 +39,10 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
       name: 'a visit by its guide',
       who: 'odda',
       go: async (p) => {
-        await p.getByRole('link', { name: /SR-102/ }).first().click()
+        await p
+          .getByRole('link', { name: /SR-102/ })
+          .first()
+          .click()
         const take = p.getByRole('button', { name: 'Take this guide' })
         const step = p.locator('.guide-step')
         await take.or(step).first().waitFor()
