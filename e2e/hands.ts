@@ -69,6 +69,8 @@ export async function streamTest(
     } else if (words === 'Take the reading') {
       let tries = 0
       await expect(async () => {
+        // A press that was taken moves on, however late that shows.
+        if ((await page.getByText(before, { exact: true }).count()) === 0) return
         // What never comes to rest is read as it stands.
         const asItStands = step.getByRole('button', { name: 'Take it as it stands' })
         const take = step.getByRole('button', { name: 'Take the reading' })

@@ -16,7 +16,7 @@ export default async function launch() {
       UVANTA_PORT: String(PORT),
       UVANTA_DB_WANTED_PORT: '4990',
       UVANTA_GAUGE_WANTED_PORT: '4994',
-      UVANTA_GAUGE_SPEED: '40',
+      UVANTA_GAUGE_SPEED: '30',
     },
     stdio: ['ignore', 'pipe', 'pipe'],
   })

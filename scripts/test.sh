@@ -7,7 +7,7 @@ set +e
 need_node
 need_command mariadbd mariadb-server-core
 need_command mariadb mariadb-client
-need_command chromium chromium
+need_command chromium-headless-shell chromium-headless-shell
 need_command pdftotext poppler-utils
 need_command zbarimg zbar-tools
 need_command qpdf qpdf

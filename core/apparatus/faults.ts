@@ -11,6 +11,7 @@ export const faultKinds = {
   'diaphragm-torn': { title: 'Diaphragm torn', roles: ['relief'] },
   'passage-blocked': { title: 'Sensing passage blocked', roles: ['relief', 'regulator'] },
   'stem-bent': { title: 'Stem bent', roles: ['regulator'] },
+  undamped: { title: 'Damping lost, hunts', roles: ['regulator'] },
   leaking: { title: 'Leaking when shut', roles: ['shutoff'] },
   stuck: { title: 'Stuck', roles: ['air-inlet', 'meter'] },
   'seal-worn': { title: 'Seal worn', roles: [] },

@@ -176,6 +176,59 @@ describe('creep', () => {
   })
 })
 
+describe('the hold of air that cools', () => {
+  const plan = testPlanOf(shippedLibrary, 'larkhaven-valves-and-actuators', 'actuator')
+  const celsius = (item: string, value: string) => ({
+    item,
+    dimension: 'temperature' as const,
+    value,
+    unit: '°C',
+    takenAt: at(8),
+  })
+  const held = (end: string, first: string | null, last: string) => {
+    const readings: Reading[] = [
+      { item: 'hold-start', ...psi('60.0'), takenAt: at(1) },
+      ...(first ? [celsius('temp-start', first)] : []),
+      { item: 'hold-end', ...psi(end), takenAt: at(7) },
+      celsius('temp-end', last),
+    ]
+    const order = readings.map((r) => r.item)
+    const verdict = judgeTest(plan, { readings, answers: [], order })
+    return verdict.items.find((i) => i.id === 'hold-end')
+  }
+  it('takes off what the temperature did: p·T1/T2 in absolute terms', () => {
+    // (57.7 + 14.696) psi · 303.15 K / 293.15 K − 14.696 psi = 60.17 psi: it lost nothing.
+    expect(held('57.7', '30.0', '20.0')).toMatchObject({ outcome: 'pass', reading: '0.2' })
+    // Without the cooling the same fall is 3.8 % of 60 psi.
+    expect(held('57.7', '20.0', '20.0')).toMatchObject({ outcome: 'fail', reading: '2.3' })
+  })
+  it('does not let air that warms hide a leak', () => {
+    expect(held('60.0', '20.0', '30.0')?.outcome).toBe('fail')
+  })
+  it('is not told without the temperature at both ends', () => {
+    expect(held('60.0', null, '20.0')).toMatchObject({
+      outcome: 'not-assessed',
+      reason: expect.stringContaining('temperature') as string,
+    })
+  })
+})
+
+describe('hunting', () => {
+  const hunting = (swing?: number) =>
+    judged({ load: swing === undefined ? {} : { swing } }).item('hunting')
+  it('is a swing of more than its percentage of the set point', () => {
+    // 5 % of 60 psi.
+    expect(hunting(2.9)?.outcome).toBe('pass')
+    expect(hunting(3.1)).toMatchObject({ outcome: 'fail', limit: '3.00' })
+  })
+  it('is not assessed where nobody watched the trace', () => {
+    expect(hunting()?.outcome).toBe('not-assessed')
+  })
+  it('is a remark, which the whole does not hang on', () => {
+    expect(judged({ load: { swing: 9 } }).verdict.outcome).toBe('pass')
+  })
+})
+
 describe('the limit of what lies behind', () => {
   // 49 CFR 192.201 (a) (2): from 60 psig 10 %, from 12 psig 6 psi, under it 50 %.
   it.each([

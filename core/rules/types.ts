@@ -27,6 +27,8 @@ export interface Reading {
   readonly deviation?: number | undefined
   /** How fast the needle still moved, in `unit` a minute, negative when it fell. */
   readonly driftPerMinute?: number | undefined
+  /** How widely the needle swung about its movement, from trough to crest, in `unit`. */
+  readonly swing?: number | undefined
   /** How long it was held before, s, where the times of the entries do not say it. */
   readonly heldS?: number | undefined
 }

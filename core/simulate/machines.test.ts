@@ -152,6 +152,16 @@ describe('air that is shut in', () => {
   })
 })
 
+describe('air that cools as it is held', () => {
+  it('falls without a leak, which its temperatures tell apart from one', () => {
+    const { verdict, reading } = run('actuator')
+    const fell = 1 - reading('hold-end') / reading('hold-start')
+    expect(fell).toBeGreaterThan(0.01)
+    expect(verdict.items.find((i) => i.id === 'hold-end')?.outcome).toBe('pass')
+    expect(reading('temp-start') - reading('temp-end')).toBeGreaterThan(3)
+  })
+})
+
 it('what is not put on a machine, and what it is not set by, is refused', () => {
   expect(() => site('sampler').apply('signal', 0.5)).toThrow(/takes no such thing/)
   expect(() => site('sampler').adjust('regulator', 1)).toThrow(/no such adjuster/)

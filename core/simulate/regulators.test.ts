@@ -184,6 +184,12 @@ describe('a fault shows where the trade says it does', () => {
     expect(item('relief-start')?.outcome).toBe('pass')
     expect(item('capacity')?.outcome).toBe('fail')
   })
+  it.each(stations.map((s) => [s.kind, s] as const))('a %s without damping hunts', (_, station) => {
+    const healthy = run(station).item('hunting')
+    expect(healthy?.outcome, healthy?.reason).toBe('pass')
+    const { item } = run(station, broken('regulator', 'undamped'))
+    expect(item('hunting')?.outcome, item('hunting')?.reason).toBe('fail')
+  })
   it('a bent stem lets the outlet fall under load', () => {
     const healthy = run(service)
     const bent = run(service, broken('regulator', 'stem-bent', 1))

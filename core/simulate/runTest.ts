@@ -2,7 +2,7 @@ import { fineGauge, type GaugeNature, GaugeResponse } from '../instrument'
 import { apparatusOf, lineOf, onLine, type Role, type TestSite } from '../apparatus'
 import { actionsOf, type Procedure, type ProcedureStep, type StepRecord } from '../procedure'
 import { convertValue, type Dimension, fromSi, roundTo, toSi, unitDefinition } from '../quantity'
-import { pickOpening, pickPlateau } from '../trace'
+import { pickOpening, pickPlateau, swingOf } from '../trace'
 import { type Answer, isPressure, type Reading } from '../rules'
 
 /** The tester that carries a procedure out on a model: how patient, and with which gauge. */
@@ -206,12 +206,15 @@ class Bench {
     const unit = this.unitFor(dimension, si) ?? record.unit ?? 'kPa'
     const digits = unitDefinition(dimension, unit).digits
     const value = fromSi(dimension, Math.max(si, 0), unit)
+    const swing =
+      record.read === 'plateau' ? swingOf(Float64Array.from(this.trace), this.period) : undefined
     return {
       item: record.item,
       dimension,
       value: roundTo(value, digits + 1),
       unit,
       ...(record.hold ? { heldS: toSi({ dimension: 'time', ...record.hold }) } : {}),
+      ...(swing === undefined ? {} : { swing: fromSi(dimension, swing, unit) }),
       ...(record.head ? { gaugeAbovePortM: this.site.gaugeAbovePortM } : {}),
       ...(fallPerMinute === undefined
         ? {}

@@ -67,6 +67,8 @@ export interface JobOptions {
   readonly service?: 'water' | 'gas'
   /** What the equipment is judged by, as its set point. */
   readonly nominals?: PayloadOf<'planned'>['equipment']['nominals']
+  /** What the visit before left it at. */
+  readonly previous?: PayloadOf<'planned'>['previous']
   /** When it begins. */
   readonly from?: string
   /** What an inspection sees: defects by part; sound when absent. */
@@ -125,6 +127,7 @@ export class Job {
         customer: 'Bath',
         ...(options.nominals ? { nominals: options.nominals } : {}),
       },
+      ...(options.previous ? { previous: options.previous } : {}),
     })
     this.log = appended(this.log, [planned])
   }

@@ -1,4 +1,5 @@
 export * from './analyse'
 export * from './codec'
 export * from './pick'
+export * from './swing'
 export * from './types'

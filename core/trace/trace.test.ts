@@ -7,6 +7,7 @@ import {
   encodeTrace,
   pickOpening,
   pickPlateau,
+  swingOf,
   type TraceSource,
 } from '.'
 
@@ -203,5 +204,23 @@ describe('any samples', () => {
       for (const p of analysis.plateaus) expect(p.to).toBeGreaterThan(p.from)
       for (const o of analysis.openings) expect(o.index).toBeLessThan(values.length)
     }
+  })
+})
+
+describe('a swing', () => {
+  const sine = (seconds: number, width: number, slope = 0) =>
+    samples(seconds, (t) => 7 + slope * t + (width / 2) * Math.sin((2 * Math.PI * t) / 6))
+  it('is measured from trough to crest, whatever the needle drifts', () => {
+    // Half-second means cut a crest of a six-second sine by 1 − sinc(π/12) ≈ 1 %.
+    expect(swingOf(sine(30, 1), source.periodS)).toBeCloseTo(1, 1)
+    expect(swingOf(sine(30, 1, 0.01), source.periodS)).toBeCloseTo(1, 1)
+  })
+  it('is no wider than the noise where nothing swings', () => {
+    expect(swingOf(sine(30, 0), source.periodS)).toBeLessThan(3 * NOISE)
+  })
+  it('says nothing of a trace that is too short, or of which too much is lost', () => {
+    expect(swingOf(sine(9, 1), source.periodS)).toBeUndefined()
+    const lost = sine(30, 1).map((v, n) => (n % 100 < 70 ? NaN : v))
+    expect(swingOf(lost, source.periodS)).toBeUndefined()
   })
 })

@@ -5,7 +5,7 @@ import { DEMO_PASSWORD } from '../demo/scenario'
 /** JavaScript that has come over the wire when Today can be used, gzip, kB. */
 export async function benchFirstLoad(base: string): Promise<object> {
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-quic', '--disable-background-networking'],
   })
   const context = await browser.newContext()

@@ -43,7 +43,7 @@ const HIGH: SimulatedGauge = {
   noise: 0.05,
   lagS: 0.2,
 }
-/** A travel indicator, and a counter of drops and bubbles. */
+/** A travel indicator, a counter of drops and bubbles, and a thermometer. */
 const INDICATOR: SimulatedGauge = {
   tag: 'G-07',
   serial: 'TI-70312',
@@ -62,7 +62,16 @@ const COUNTER: SimulatedGauge = {
   noise: 0,
   lagS: 0.5,
 }
-export const gauges = [FINE, MANOMETER, HIGH, INDICATOR, COUNTER] as const
+const THERMOMETER: SimulatedGauge = {
+  tag: 'G-09',
+  serial: 'TM-31877',
+  unit: '°C',
+  span: 120,
+  resolution: 0.1,
+  noise: 0.03,
+  lagS: 1,
+}
+export const gauges = [FINE, MANOMETER, HIGH, INDICATOR, COUNTER, THERMOMETER] as const
 
 /** A gauge must hold what is there, and what it may rise to. */
 const ROOM = 1.8
@@ -82,5 +91,6 @@ export function gaugeFor(site: TestSite | null, port: string): SimulatedGauge {
 export function instrumentFor(dimension: Dimension): SimulatedGauge | undefined {
   if (dimension === 'fraction') return INDICATOR
   if (dimension === 'frequency') return COUNTER
+  if (dimension === 'temperature') return THERMOMETER
   return isPressure(dimension) ? HIGH : undefined
 }

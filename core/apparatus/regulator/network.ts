@@ -59,6 +59,15 @@ export function opensBelow(spec: RegulatorSpec, inletKpa: number, turned: number
   return (set * spring + turned) * weak * (1 + AT_SMALL_FLOW * droop) + byInlet
 }
 
+/** How long one swing of a hunting regulator takes, s, and how wide its diaphragm is thrown at worst, part of its set pressure. */
+const SWING_S = 8
+const SWING_PART = 0.7
+/** By how much a regulator that hunts is off what it is set to, kPa. @param timeS time of the model */
+export const huntsBy = (spec: RegulatorSpec, timeS: number): number =>
+  (faultFinder(spec.condition.faults)('regulator', 'undamped') *
+    (setKpaOf(spec) * SWING_PART * Math.sin((2 * Math.PI * timeS) / SWING_S))) /
+  2
+
 /** What the spring of a monitor asks for. @param turned by how much its adjuster was turned, kPa */
 export function monitorOpensBelow(spec: RegulatorSpec, turned: number): number {
   const weak = 1 - 0.35 * faultFinder(spec.condition.faults)('monitor', 'spring-weak')

@@ -5,6 +5,7 @@ import { type Apparatus, movableElements, portsOf, restOpeningOf } from '../type
 import { regulatorTraits } from './kinds'
 import { regulators } from './layout'
 import {
+  huntsBy,
   monitorOpensBelow,
   opensBelow,
   protectionKpaOf,
@@ -24,6 +25,8 @@ const EMPTIES_S = 0.5
 const LOOK_S = 0.5
 /** Gas that is heard or shows in soap, kg/s. */
 const BLOWS_KG_S = 1e-6
+/** Flow from which on a regulator can hunt, kg/s. */
+const HUNTS_KG_S = 1e-6
 /** Held open by hand, a regulator asks for more than any inlet gives, kPa. */
 const HELD_OPEN_KPA = 9e4
 
@@ -124,9 +127,11 @@ export class RegulatorSite implements TestSite {
     const { protection } = regulatorTraits[spec.kind]
     const inlet = model.pressure(protection === 'monitor' ? 'between' : 'body-1')
     const held = this.opening('worker-open') !== 'shut'
+    // What is locked up does not hunt.
+    const hunts = model.flow('regulator') > HUNTS_KG_S ? huntsBy(spec, model.time) : 0
     model.setSpring(
       'regulator',
-      held ? HELD_OPEN_KPA : opensBelow(spec, inlet, turned.regulator ?? 0),
+      held ? HELD_OPEN_KPA : opensBelow(spec, inlet, turned.regulator ?? 0) + hunts,
     )
     if (protection === 'relief') model.setSpring('relief', -reliefOpensAt(spec, turned.relief ?? 0))
     if (protection === 'monitor') {

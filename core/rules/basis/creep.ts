@@ -1,14 +1,14 @@
 import { DateTime } from 'luxon'
-import type * as yup from 'yup'
+import * as yup from 'yup'
 import { convertValue, displayedDigits, formatQuantity, roundTo } from '../../quantity'
 import { amount, number, slug, strictObject } from '../../schema'
-import { differenceOf, standingReading } from '../measure'
-import type { Basis } from './basis'
+import { differenceOf, type Measured, standingReading } from '../measure'
+import type { Basis, Missing } from './basis'
 import { inUnit } from './ends'
 import { itemFields } from './fields'
 import { usualDigits } from '../plausible'
 import type { TestRun } from '../types'
-import { named } from './value'
+import { named, together, valueIn } from './value'
 
 const schema = strictObject({
   ...itemFields('creep'),
@@ -20,20 +20,26 @@ const schema = strictObject({
   percent: number(0, 100).required(),
   /** A nominal value of the equipment, or another reading. */
   of: slug().required(),
+  /** Temperatures of the shut-in gas at the beginning and at the end, for which the change is corrected. */
+  temperatures: yup.array(slug().required()).strict(true).length(2),
 })
 type Item = yup.InferType<typeof schema>
 
 /**
  * How far a reading has moved over a timed hold: a regulator at lock-up rises, a space that leaks falls.
- * The time is that between the two readings; one that was held too short says nothing.
+ * The time is that between the two readings; one that was held too short says nothing. Gas that is shut
+ * in falls as it cools and rises as it warms: with its temperatures known, what it lost is told apart
+ * from that.
  */
 export const creep: Basis<Item> = {
   schema,
   recorded: true,
-  restsOn: (item) => [item.from, item.of],
+  restsOn: (item) => [item.from, item.of, ...(item.temperatures ?? [])],
   limit: () => undefined,
   measure: (item, run) => {
-    const moved = differenceOf(item.id, item.from, run)
+    const moved = item.temperatures
+      ? atOneTemperature(item, item.temperatures, run)
+      : differenceOf(item.id, item.from, run)
     if ('missing' in moved) return moved
     const held = heldS(item, run)
     if (held === null) return { missing: 'how long it was held is not known: hold it again' }
@@ -59,6 +65,40 @@ export const creep: Basis<Item> = {
   },
 }
 
+/**
+ * What the pressure of shut-in gas changed by besides what its temperature did: p₂·T₁/T₂ − p₁ in
+ * absolute terms (ideal gas law), with the uncertainty of all four readings.
+ */
+function atOneTemperature(
+  item: Item,
+  [first = '', last = '']: readonly string[],
+  run: TestRun,
+): Measured | Missing {
+  const moved = differenceOf(item.id, item.from, run)
+  if ('missing' in moved) return moved
+  const { dimension, unit } = moved
+  if (dimension !== 'gaugePressure') return { missing: 'it is no pressure of a gauge' }
+  const end = valueIn(run, item.id, dimension, unit)
+  const start = valueIn(run, item.from, dimension, unit)
+  const t1 = valueIn(run, first, 'temperature', 'K')
+  const t2 = valueIn(run, last, 'temperature', 'K')
+  if (!end || !start || !t1 || !t2)
+    return { missing: 'the temperature at one end of the hold was not recorded: read it there' }
+  const atmosphere = convertValue(dimension, ATMOSPHERE_KPA, 'kPa', unit)
+  const absolute = end.value + atmosphere
+  const ratio = t1.value / t2.value
+  const value = absolute * ratio - atmosphere - start.value
+  const standard = together(
+    start.standard,
+    end.standard === undefined ? undefined : ratio * end.standard,
+    t1.standard === undefined ? undefined : (absolute / t2.value) * t1.standard,
+    t2.standard === undefined ? undefined : (absolute * ratio * t2.standard) / t2.value,
+  )
+  const { standard: _, ...known } = moved
+  return { ...known, value, ...(standard === undefined ? {} : { standard }) }
+}
+
+const ATMOSPHERE_KPA = 101.325
 const ROUNDING = 1e-9
 /** A press comes a moment before the second that it is stamped with is full. */
 const SLACK_S = 1

@@ -12,6 +12,7 @@ import { order } from './order'
 import { percent } from './percent'
 import { rate } from './rate'
 import { spread } from './spread'
+import { swing } from './swing'
 import { tiers } from './tiers'
 
 /** Every way of judging an item by a value. */
@@ -26,6 +27,7 @@ export const measuring = {
   rate,
   curve,
   spread,
+  swing,
   order,
 } as const
 /** Every way of judging an item. */

@@ -26,10 +26,12 @@ export function strokeOfRun(
   const plan = planOfVisit(state, library, name)
   const curve = plan?.test.items.find((i) => i.basis === 'curve')
   if (!plan || curve?.basis !== 'curve') return null
+  const onCurve = new Set(curve.points.map((p) => p.item))
   const points: StrokePoint[] = []
   let before = -Infinity
   for (const { apply, record } of plan.procedure.steps) {
-    if (apply?.to.dimension !== 'fraction' || !record) continue
+    // What is read again for its repeatability is no further point of the curve.
+    if (apply?.to.dimension !== 'fraction' || !record || !onCurve.has(record.item)) continue
     const signal = percent(apply.to)
     // The top is read twice: the second time it is the first point of the way down.
     const way = signal > before ? 'up' : 'down'

@@ -66,6 +66,7 @@ function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
         : {}),
       deviation: r.deviation,
       driftPerMinute: r.driftPerMinute,
+      swing: r.swing,
       heldS: r.heldS,
     })),
     answers: run.answers.map(({ item, answer, label, at }) => ({

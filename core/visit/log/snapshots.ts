@@ -65,6 +65,24 @@ export const equipmentSnapshot = strictObject({
   nominals: nominalList(),
 })
 
+/** The readings that stood at the end of an earlier visit. */
+export const previousSnapshot = strictObject({
+  on: localDate().required(),
+  readings: yup
+    .array(
+      strictObject({
+        item: slug().required(),
+        dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
+        value: displayed().required(),
+        unit: line(12).required(),
+      }).required(),
+    )
+    .strict(true)
+    .min(1)
+    .max(100)
+    .required(),
+})
+
 /** ± percent of the span or of the reading. */
 const accuracy = {
   accuracyPercent: number(0, 100).required(),

@@ -1,7 +1,7 @@
 import { NotInLibrary } from '../../library'
 import { CannotCompute } from '../../errors'
 import type { Procedure, StepRecord } from '../../procedure'
-import { decodeTrace } from '../../trace'
+import { decodeTrace, swingOf, type Trace } from '../../trace'
 import { validOn } from '../../programme'
 import { ASIDE, channelFor, type Doubt, impossible, isPressure } from '../../rules'
 import type { PayloadOf, VisitEvent } from '../log/events'
@@ -188,7 +188,8 @@ function readingRefusal(
       'Leave the height out.',
     )
   }
-  const strange = channelRefusal(reading, record, run) ?? heldRefusal(reading)
+  const strange =
+    channelRefusal(reading, record, run) ?? heldRefusal(reading) ?? swingRefusal(reading)
   if (strange) return strange
   const doubt = doubtOf(reading, run)
   if (!doubt || reading.insisted?.trim()) return null
@@ -219,13 +220,28 @@ function heldRefusal({ heldS, source, trace }: PayloadOf<'reading'>): Refusal | 
   return refuse('Its trace does not show that it was held so long.', 'Hold it, and read it again.')
 }
 
-/** How long a trace lasts, s; one that cannot be read shows nothing. */
+/** A needle swung as its trace shows it, no less. */
+function swingRefusal({ swing, trace }: PayloadOf<'reading'>): Refusal | null {
+  if (swing === undefined) return null
+  const { values, periodS, resolution } = shownBy(trace?.data ?? '')
+  const shown = swingOf(values, periodS)
+  if (shown !== undefined && Math.abs(shown - swing) <= resolution) return null
+  return refuse('Its trace does not show such a swing.', 'Take the reading again.')
+}
+
+/** How long a trace lasts, s. */
 function lastsS(data: string): number {
+  const { values, periodS } = shownBy(data)
+  return values.length * periodS
+}
+
+/** What a trace shows; one that cannot be read shows nothing. */
+function shownBy(data: string): Pick<Trace, 'values' | 'periodS' | 'resolution'> {
   try {
-    const { values, periodS } = decodeTrace(data)
-    return values.length * periodS
+    return decodeTrace(data)
   } catch (error) {
-    if (error instanceof CannotCompute) return 0
+    if (error instanceof CannotCompute)
+      return { values: new Float64Array(0), periodS: 1, resolution: 0 }
     throw error
   }
 }

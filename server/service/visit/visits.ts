@@ -6,6 +6,7 @@ import { Op, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { VisitTableRow } from '../../store/tables'
 import { appendRows } from './chain'
+import { previousLeft } from './previous'
 import { readEvents } from './log'
 import { forbidden, notFound, ServiceError } from '../errors'
 import { keptCursor, makeCursor, pageSize } from '../paging'
@@ -147,6 +148,7 @@ async function planPayload(
   const e = await readEquipment(app, input.equipmentId)
   const pack = packFor(app, e.kind, input.rulePack)
   const nominals = nominalsOf(e)
+  const previous = await previousLeft(app, e.id, input.plannedOn)
   const pins = pinsInForce(app.shelf.library, { ...e, packId: pack?.id })
   return {
     purpose: input.purpose,
@@ -169,6 +171,7 @@ async function planPayload(
       customer: e.site.customer,
       ...(nominals.length > 0 ? { nominals } : {}),
     },
+    ...(previous ? { previous } : {}),
   }
 }
 

@@ -76,11 +76,14 @@ describe('a link to a gauge', () => {
     const sight = (running: readonly string[], lifted: readonly string[] = []) =>
       formatMessage({ type: 'sight', running, turning: [], lifted, wideOpen: [] })
     driver.say(sample(1, 2), sight(['flow-tap']), sample(2, 2), sample(3, 2))
-    expect(view.seenAt).toBeNull()
+    expect(view.seenAt).toEqual([])
     driver.say(sight(['flow-tap']), sample(4, 2), sight(['flow-tap'], ['slam-shut']))
-    expect(view.seenAt).toBe(4)
+    expect(view.seenAt).toEqual([4])
     driver.say(sample(5, 2), sight([]))
-    expect(view.seenAt).toBe(4)
+    expect(view.seenAt).toEqual([4])
+    // What falls shut and lifts again does not take the place of the first time.
+    driver.say(sight([], ['slam-shut']), sample(6, 2))
+    expect(view.seenAt).toEqual([4, 5])
   })
   it('says when it falls silent and recovers with the next sample', async () => {
     driver.say(sample(1, 2))

@@ -14,8 +14,8 @@ export interface LinkView {
   /** What can be seen at a virtual site. */
   readonly sight: GaugeSight | null
   readonly samples: number
-  /** How many samples there were when something was last seen to lift or to trip. */
-  readonly seenAt: number | null
+  /** How many samples there were each time something was seen to lift or to trip. */
+  readonly seenAt: readonly number[]
   /** What the gauge complains of, or why it cannot be reached. */
   readonly says: string
 }
@@ -33,7 +33,7 @@ const nothing: LinkView = {
   battery: null,
   sight: null,
   samples: 0,
-  seenAt: null,
+  seenAt: [],
   says: '',
 }
 
@@ -137,7 +137,8 @@ export class GaugeLink {
   private see(sight: GaugeSight): void {
     const before = this.view.sight?.lifted ?? []
     const opened = sight.lifted.some((id) => !before.includes(id))
-    this.set({ sight, ...(opened ? { seenAt: this.samples.length } : {}) })
+    const { seenAt } = this.view
+    this.set({ sight, ...(opened ? { seenAt: [...seenAt, this.samples.length] } : {}) })
   }
 
   private set(change: Partial<LinkView>): void {

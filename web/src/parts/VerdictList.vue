@@ -1,18 +1,22 @@
 <script setup lang="ts">
 import type { Judgement } from '@uvanta/core/rules'
-import { outcomeWords, unitWords } from '@/composables/words'
+import type { Moved } from '@uvanta/core/visit'
+import { dateWords, outcomeWords, unitWords } from '@/composables/words'
 import Reading from './Reading.vue'
 import StateMark from './StateMark.vue'
 
 /** Every item of a verdict with its reading, limit, margin and reason; then the whole. */
-defineProps<{
+const props = defineProps<{
   verdict: Judgement
   title?: string
   /** Items whose trace can be looked at. */
   traced?: readonly string[]
+  /** What its readings have moved by since the visit before. */
+  moved?: readonly Moved[]
 }>()
 const emit = defineEmits<{ trace: [item: string] }>()
 
+const movedOf = (item: string) => props.moved?.find((m) => m.item === item)
 const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed(1)} %`)
 </script>
 
@@ -30,6 +34,11 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
             >
           </div>
           <div class="soft small reason">{{ i.reason }}</div>
+          <div v-if="movedOf(i.id)" class="soft small">
+            Left at <span class="mono">{{ movedOf(i.id)?.left }}</span> on
+            {{ dateWords(movedOf(i.id)?.on) }}: moved
+            <span class="mono">{{ movedOf(i.id)?.by }}</span>
+          </div>
           <BButton
             v-if="traced?.includes(i.id)"
             class="trace"

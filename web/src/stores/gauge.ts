@@ -141,10 +141,13 @@ export const useGauge = defineStore('gauge', () => {
     return all.slice(Math.min(began.value, all.length))
   }
 
-  /** The sample of the trace at which something was seen to open at a virtual site, whose time may run fast. */
+  /**
+   * The sample of the trace at which something was first seen to open at a virtual site, whose time
+   * may run fast.
+   */
   function seenAt(): number | undefined {
-    const at = view.value?.seenAt ?? null
-    return virtual.value && at !== null && at > began.value ? at - began.value : undefined
+    const at = view.value?.seenAt.find((n) => n > began.value)
+    return virtual.value && at !== undefined ? at - began.value : undefined
   }
 
   /** Waits so many seconds of the gauge’s time. */

@@ -19,11 +19,21 @@ function benchOf(t: Tried) {
 }
 const atMost = (t: Tried, kpa: number) => Math.max(0, Math.min(kpa, t.supplyKpa))
 const travel = (t: Tried) => t.travel
-const strokePoints = Object.fromEntries(
-  ['up', 'down'].flatMap((way) =>
-    ['0', '25', '50', '75', '100'].map((at) => [`${way}-${at}`, travel]),
+const strokePoints = {
+  ...Object.fromEntries(
+    ['up', 'down'].flatMap((way) =>
+      ['0', '25', '50', '75', '100'].map((at) => [`${way}-${at}`, travel]),
+    ),
   ),
-)
+  'again-50': travel,
+}
+
+/** Where it stands, and by how much air that has just been pressed in is warmer, K; it cools within minutes. */
+const PLACE_K = 291
+const WARMED_K = 6
+const COOLS_S = 120
+const ATMOSPHERE_KPA = 101.325
+const shutInK = (t: Tried) => PLACE_K + WARMED_K * Math.exp(-t.shutInS / COOLS_S)
 
 const actuatorLeak = (t: Tried) => t.worst('seal-worn', 'piston-seal', 'stem-seal')
 
@@ -39,7 +49,12 @@ export const actuator: Work = {
     'first-down': (t) => atMost(t, benchOf(t).high - benchOf(t).friction),
     'full-down': (t) => atMost(t, benchOf(t).low - benchOf(t).friction),
     'hold-start': (t) => t.supplyKpa * 0.7,
-    'hold-end': (t) => shutIn(t.supplyKpa * 0.7, t.shutInS, actuatorLeak(t)),
+    'temp-start': shutInK,
+    'temp-end': shutInK,
+    'hold-end': (t) => {
+      const held = shutIn(t.supplyKpa * 0.7, t.shutInS, actuatorLeak(t))
+      return ((held + ATMOSPHERE_KPA) * shutInK(t)) / (PLACE_K + WARMED_K) - ATMOSPHERE_KPA
+    },
   },
   answers: {
     // A spring that no longer overcomes its friction leaves it where it stands.

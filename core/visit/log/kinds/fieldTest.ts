@@ -63,6 +63,8 @@ export const fieldTestKinds = {
       deviation: number(0, 1e6),
       /** How fast the needle still moved when it was read, in `unit` a minute; falling is negative. */
       driftPerMinute: number(-1e6, 1e6),
+      /** How widely the needle swung before it was read, in `unit`, from trough to crest. */
+      swing: number(0, 1e6),
       /** How long it was held before, s: what its trace lasts, or what stands on a paper form. */
       heldS: number(0, 86_400),
       /** Why a reading stands that its gauge could not show. */

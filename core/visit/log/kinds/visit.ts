@@ -13,7 +13,7 @@ import {
   uuid,
 } from '../../../schema'
 import { kind } from '../kind'
-import { equipmentSnapshot } from '../snapshots'
+import { equipmentSnapshot, previousSnapshot } from '../snapshots'
 import { type CheckOutcome, checkOutcomes, purposes } from '../words'
 import { run, station } from './fields'
 
@@ -34,6 +34,8 @@ export const visitKinds = {
       /** What its verdicts rest on; absent in logs from before this was written down. */
       pins: pinsSchema.default(undefined).optional(),
       equipment: equipmentSnapshot.required(),
+      /** What the visit before left it at. */
+      previous: previousSnapshot.default(undefined).optional(),
     }),
     { by: 'server' },
   ),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
 import {
+  movedSince,
   planOfVisit,
   type Refusal,
   type RunName,
@@ -212,6 +213,7 @@ const title = computed(() => {
         v-if="verdict"
         :verdict="verdict"
         title="Readings and verdict"
+        :moved="run && props.run === 'as-found' ? movedSince(store.state) : []"
         :traced="traced"
         @trace="tracing = $event"
       />

@@ -9,7 +9,13 @@ import {
 } from '@uvanta/core/quantity'
 import { ASIDE, isPressure } from '@uvanta/core/rules'
 import { dimensionShown } from '@uvanta/core/instrument'
-import { encodeTrace, type PickedReading, pickOpening, pickPlateau } from '@uvanta/core/trace'
+import {
+  encodeTrace,
+  type PickedReading,
+  pickOpening,
+  pickPlateau,
+  swingOf,
+} from '@uvanta/core/trace'
 import {
   channelName,
   channelsOf,
@@ -162,6 +168,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     const first = Math.max(0, values.length - Math.round(kept / hello.periodS))
     const mark = Math.max(0, picked.index - first)
     const digits = Math.max(0, Math.round(-Math.log10(hello.resolution)))
+    const swing = swingOf(values.slice(first), hello.periodS)
     const refusal = visit.record('reading', {
       ...common(),
       value: roundTo(picked.value, digits),
@@ -173,6 +180,9 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
       ...(record.read === 'plateau'
         ? // Cut, not rounded: what rested just within the limit must not be over it on record.
           { driftPerMinute: Math.trunc(picked.driftPerMinute * 1e4) / 1e4 }
+        : {}),
+      ...(record.read === 'plateau' && swing !== undefined
+        ? { swing: Math.round(swing * 1e5) / 1e5 }
         : {}),
       trace: {
         data: encodeTrace({ ...hello, values: values.slice(first) }),
