@@ -5,6 +5,7 @@ import type { AnyQuantity } from '@uvanta/core/quantity'
 import {
   anyQuantity,
   displayed,
+  integer,
   line,
   localDate,
   prose,
@@ -67,6 +68,9 @@ export const equipmentSchema = yup.object({
     .default(null),
   /** What else it is judged by, as its relief set point. */
   nominals: nominalList().required(),
+  /** The station that it is a part of: its name at the site, and its place in the line, the inlet being 1. */
+  station: yup.string().nullable().defined(),
+  stationPlace: yup.number().nullable().defined(),
   programme: slug().required(),
   specSheet: yup.string().nullable().defined(),
   installedOn: yup.string().nullable().defined(),
@@ -101,6 +105,8 @@ const visitSummary = yup.object({
   /** How it was found, and titles of the required items that failed then. */
   found: yup.string().nullable().defined(),
   failedAsFound: yup.array(yup.string().required()).required(),
+  /** What was tightened, lubricated and set: a sentence each. */
+  service: yup.array(yup.string().required()).required(),
   /** What was written of it: repairs and notes, the latest last. */
   remarks: yup.array(yup.string().required()).required(),
   /** Last reading of each item, as found and as left. */
@@ -136,6 +142,8 @@ const fields = {
   position: line(200),
   setPoint: anyQuantity().nullable().default(undefined).optional(),
   nominals: nominalList(),
+  station: line(60).nullable(),
+  stationPlace: integer(1, 50).nullable(),
   programme: slug(),
   specSheet: slug().nullable(),
   installedOn: localDate().nullable(),
@@ -181,6 +189,16 @@ export const register = {
     access: 'signed-in',
     params: idParams<'equipment'>(),
     response: list(visitSummary),
+  }),
+  station: endpoint({
+    method: 'get',
+    path: '/api/v1/equipment/{id}/station',
+    summary:
+      'The station that a piece of equipment is a part of, in the order of the line; empty where it is none',
+    tag: 'Register',
+    access: 'signed-in',
+    params: idParams<'equipment'>(),
+    response: list(equipmentSchema),
   }),
   createEquipment: endpoint({
     method: 'post',

@@ -38,7 +38,7 @@ describe('Larkhaven', () => {
     expect(await db.sites.count()).toBeGreaterThanOrEqual(40)
     expect(await db.equipment.count()).toBeGreaterThanOrEqual(150)
     expect(await db.people.count()).toBe(6)
-    expect(await db.gauges.count()).toBe(8)
+    expect(await db.gauges.count()).toBe(9)
     const families = await db.equipment.count({ distinct: true, col: 'family' })
     expect(families).toBe(first.shelf.library.families.length)
     const conditions = await db.equipmentStatus.findAll({

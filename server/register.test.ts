@@ -88,6 +88,43 @@ describe('searching equipment', () => {
   })
 })
 
+describe('a station', () => {
+  const put = async (tag: string, body: object) => {
+    const { items } = await search(`q=${tag}`)
+    const { id, version } = items[0]!
+    await planner
+      .patch(`/api/v1/equipment/${id}`)
+      .set('If-Match', `"${version}"`)
+      .send(body)
+      .expect(200)
+    return id
+  }
+  const line = async (id: string) =>
+    (
+      (await planner.get(`/api/v1/equipment/${id}/station`).expect(200)).body.items as Equipment[]
+    ).map((e) => e.tag)
+  it('is what bears its name at the site, from the inlet on', async () => {
+    const last = await put('RP-221', { station: 'Pit A', stationPlace: 2 })
+    await put('RP-222', { station: 'Pit A', stationPlace: 1 })
+    await put('RP-223', { station: 'Pit B', stationPlace: 1 })
+    expect(await line(last)).toEqual(['RP-222', 'RP-221'])
+    await put('RP-222', { station: null, stationPlace: null })
+    expect(await line(last)).toEqual(['RP-221'])
+    expect(await line(await put('RP-222', { position: 'Pit' }))).toEqual([])
+  })
+  it('refuses a place that is none', async () => {
+    const { items } = await search('q=RP-221')
+    const { id, version } = items[0]!
+    for (const stationPlace of [0, 1.5, 51]) {
+      await planner
+        .patch(`/api/v1/equipment/${id}`)
+        .set('If-Match', `"${version}"`)
+        .send({ stationPlace })
+        .expect(422)
+    }
+  })
+})
+
 describe('changing a record', () => {
   it('needs the version that was seen', async () => {
     const { items } = await search('q=RP-205')

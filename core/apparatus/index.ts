@@ -11,6 +11,7 @@ export {
 } from './nominal'
 export { DRIP_KG_S, type Seen, type Settings, type SiteSpec, type TestSite } from './site'
 export { type Opening, openingParts, openings } from './openings'
+export { signalAt } from './signal'
 export { apparatusKinds, apparatusOf } from './registry'
 export {
   type Adjuster,

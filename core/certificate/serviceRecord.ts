@@ -9,13 +9,14 @@ import { guideOfVisit, runOfGuide, slotFigure, type VisitState } from '../visit'
  * what, set anew, done against the order, and photographed. Each is a sentence of its own.
  */
 export function serviceRecord(state: VisitState, library: Library): string[] {
-  return [
-    ...settings(state),
-    ...byGuide(state, library),
-    ...departures(state, library),
-    ...photographs(state),
-  ]
+  return [...workOn(state, library), ...departures(state, library), ...photographs(state)]
 }
+
+/** What a visit tightened, lubricated and set, a sentence each. */
+export const workOn = (state: VisitState, library: Library): string[] => [
+  ...settings(state),
+  ...byGuide(state, library),
+]
 
 /** Turns of each adjuster together, as they stand at the end. */
 function settings(state: VisitState): string[] {

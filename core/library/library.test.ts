@@ -84,6 +84,20 @@ describe('a spec sheet', () => {
       { figures: [{ ...figure!, unit: 'psi' }] },
       /unit .*is a torque: give one of/,
     ],
+    [
+      'a rating of another quantity',
+      {
+        ratings: [
+          {
+            name: 'spring-low' as const,
+            value: { dimension: 'length' as const, value: '4', unit: 'mm' },
+            source: 'Sheet 1',
+            date: '2026-01-01',
+          },
+        ],
+      },
+      /“spring-low” is a gauge pressure/,
+    ],
     ['a kit for a stranger', { kits: [{ ...kit!, guide: 'spool-valve' }] }, /has no guide/],
     [
       'a kit that is short',

@@ -1,7 +1,16 @@
 import * as yup from 'yup'
 import { type Guide, serves } from '../guide'
-import { type Dimension, isUnitOf, unitsOf } from '../quantity'
-import { type FieldFault, integer, line, localDate, slug, strictObject } from '../schema'
+import { nominalDimension, type NominalName, nominalNames } from '../apparatus'
+import { type Dimension, dimensionTitles, isUnitOf, unitsOf } from '../quantity'
+import {
+  anyQuantity,
+  type FieldFault,
+  integer,
+  line,
+  localDate,
+  slug,
+  strictObject,
+} from '../schema'
 
 /** A maker’s figure: never without where it comes from and of which date. */
 const figureSchema = strictObject({
@@ -13,6 +22,19 @@ const figureSchema = strictObject({
   date: localDate().required(),
 })
 export type SheetFigure = yup.InferType<typeof figureSchema>
+
+/** A nominal value of the model, as its working range or a coefficient. */
+const ratingSchema = strictObject({
+  name: yup
+    .string<NominalName>()
+    .strict(true)
+    .oneOf(Object.keys(nominalNames) as NominalName[])
+    .required(),
+  value: anyQuantity().required(),
+  source: line(160).required(),
+  date: localDate().required(),
+})
+export type SheetRating = yup.InferType<typeof ratingSchema>
 
 const kitItemSchema = strictObject({
   /** The guide’s name for it. */
@@ -42,6 +64,8 @@ export const specSheetSchema = strictObject({
   model: line(80).required(),
   family: slug().required(),
   figures: yup.array(figureSchema.required()).strict(true).required(),
+  /** What equipment of this model is judged by, unless its own plate says otherwise. */
+  ratings: yup.array(ratingSchema.required()).strict(true).max(20),
   kits: yup.array(kitSchema.required()).strict(true).required(),
 })
 export type SpecSheet = yup.InferType<typeof specSheetSchema>
@@ -56,6 +80,7 @@ export function sheetFaults(sheet: SpecSheet, guides: readonly Guide[]): FieldFa
   const slots = own.flatMap((g) => g.slots ?? [])
   return [
     ...sheet.figures.flatMap((figure, n) => figureFaults(figure, `figures[${n}]`, slots)),
+    ...(sheet.ratings ?? []).flatMap((rating, n) => ratingFaults(rating, `ratings[${n}]`)),
     ...sheet.kits.flatMap((kit, n) =>
       kitFaults(
         kit,
@@ -64,6 +89,13 @@ export function sheetFaults(sheet: SpecSheet, guides: readonly Guide[]): FieldFa
       ),
     ),
   ]
+}
+
+function ratingFaults({ name, value }: SheetRating, path: string): FieldFault[] {
+  const dimension = nominalDimension(name)
+  if (value.dimension === dimension) return []
+  const message = `“${name}” is a ${dimensionTitles[dimension]}`
+  return [{ path: `${path}.value`, message }]
 }
 
 function figureFaults(

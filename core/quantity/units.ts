@@ -100,6 +100,14 @@ export const dimensions = {
     Cv: { label: 'Cv', factor: 1, digits: 2 },
     Kv: { label: 'Kv', factor: 1 / 0.865, digits: 2 },
   },
+  /** scfh of air per psia of inlet at choked flow, at 60 °F */
+  gasCoefficient: {
+    Cg: { label: 'Cg', factor: 1, digits: 0 },
+  },
+  /** Cg ÷ Cv */
+  coefficientRatio: {
+    C1: { label: 'C1', factor: 1, digits: 1 },
+  },
   /** Events a second: drops, bubbles, cycles. */
   frequency: {
     '/min': { label: 'a minute', factor: 1 / 60, digits: 0 },
@@ -129,6 +137,8 @@ export const dimensionTitles: Readonly<Record<Dimension, string>> = {
   current: 'electric current',
   volume: 'volume',
   flowCoefficient: 'flow coefficient',
+  gasCoefficient: 'gas sizing coefficient',
+  coefficientRatio: 'ratio of coefficients',
   frequency: 'count in a minute',
 }
 

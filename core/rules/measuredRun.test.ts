@@ -293,6 +293,29 @@ describe('a relief against its regulator failed wide open', () => {
     const same = balance({ 'regulator-cv': kv('0.865'), 'relief-cv': kv('2.595') })
     expect(same?.reading).toBe(balance()?.reading)
   })
+  it('means the same with Cg and C1, choked: √(520/(G·T))·Cg·p1', () => {
+    const of = (name: 'regulator' | 'relief', cg: string) => ({
+      [`${name}-cv`]: undefined,
+      [`${name}-cg`]: { dimension: 'gasCoefficient' as const, value: cg, unit: 'Cg' },
+      [`${name}-c1`]: { dimension: 'coefficientRatio' as const, value: '28', unit: 'C1' },
+    })
+    // 3417/28·√0.667 is over 90°, so both are choked: the balance hangs on the ratio of the coefficients alone.
+    const found = balance({ ...of('regulator', '100'), ...of('relief', '300') })
+    expect(Number(found?.reading)).toBeCloseTo(40.2, 1)
+  })
+  it('is not assessed where Cv, Cg and C1 do not belong together', () => {
+    const both = (cg: string) =>
+      balance({
+        'regulator-cg': { dimension: 'gasCoefficient', value: cg, unit: 'Cg' },
+        'regulator-c1': { dimension: 'coefficientRatio', value: '33', unit: 'C1' },
+      })
+    expect(both('33')?.outcome).toBe('pass')
+    expect(both('34')?.outcome).toBe('pass')
+    expect(both('40')).toMatchObject({
+      outcome: 'not-assessed',
+      reason: expect.stringContaining('regulator do not belong together') as string,
+    })
+  })
   it('rises with the regulator and falls with the relief, never the other way', () => {
     const at = (regulator: string, relief: string) =>
       Number(balance({ 'regulator-cv': cv(regulator), 'relief-cv': cv(relief) })?.reading)

@@ -1,5 +1,5 @@
 export { type DecayAsked, type DecayLeak, decayLeak } from './decayLeak'
-export { type GasFlow, gasFlow, type GasFlowAsked } from './gasFlow'
+export { type GasCoefficients, type GasFlow, gasFlow, type GasFlowAsked } from './gasFlow'
 export { type ReliefAsked, type ReliefCapacity, reliefCapacity } from './reliefCapacity'
 export { leakageClasses, type SeatAllowance, seatAllowance, type SeatAsked } from './seatLeakage'
 export { waterFlow, type WaterFlowAsked } from './waterFlow'

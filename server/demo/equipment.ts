@@ -1,5 +1,6 @@
 import type { Equipment } from '@uvanta/contract'
 import { sheetsOf } from '@uvanta/core/library'
+import { type AnyQuantity, toSi } from '@uvanta/core/quantity'
 import { addDays } from '@uvanta/core/programme'
 import type { DemoApp } from './app'
 import { readEquipment, searchTextOf } from '../service/register/equipment'
@@ -81,8 +82,35 @@ export async function loadEquipment(
       )
     }
   }
+  const lines = lineUp(made)
+  for (const { id, station, stationPlace } of lines) {
+    await app.db.equipment.update({ station, stationPlace }, { where: { id } })
+  }
   return made
 }
+
+/** What of one service stands at one site, in one line: what has the highest set point is next to the inlet. */
+function lineUp(made: readonly DemoEquipment[]) {
+  const bySite = new Map<string, DemoEquipment[]>()
+  for (const e of made) {
+    if (!LINES[e.service] || !e.setPoint) continue
+    const key = `${e.site.id} ${e.service}`
+    bySite.set(key, [...(bySite.get(key) ?? []), e])
+  }
+  return [...bySite.values()].flatMap((members) =>
+    members.length < 2
+      ? []
+      : members
+          .sort((a, b) => setKpa(b) - setKpa(a))
+          .map((e, n) => ({ id: e.id, station: LINES[e.service] ?? null, stationPlace: n + 1 })),
+  )
+}
+const LINES: Readonly<Record<string, string>> = {
+  gas: 'Gas station',
+  water: 'Pressure reducing station',
+}
+const setKpa = ({ setPoint }: Pick<Equipment, 'setPoint'>) =>
+  setPoint ? toSi(setPoint as AnyQuantity) : 0
 
 async function addEquipment(
   app: DemoApp,
@@ -124,6 +152,8 @@ async function addEquipment(
     position: random.pick(scenario.positions),
     setPoint: nominals.find((n) => n.name === 'set-point')?.value ?? null,
     nominals: nominals.filter((n) => n.name !== 'set-point'),
+    station: null,
+    stationPlace: null,
     programme: family.programme,
     installedOn: addDays(today, -random.whole(1_300, 9_000)),
     anchorOn: dueOn,

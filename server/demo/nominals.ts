@@ -84,9 +84,15 @@ export function nominalsOf(kind: string, random: Seeded, outgrown = false): Nomi
         pressure('supply', 60),
         pressure('bench-low', 6),
         pressure('bench-high', 30),
+        pressure('air-signal-low', 3),
+        pressure('air-signal-high', 15),
       ]
     case 'control valve':
-      return [value('travel', 'length', 40, 'mm')]
+      return [
+        value('travel', 'length', 40, 'mm'),
+        value('signal-low', 'current', 4, 'mA'),
+        value('signal-high', 'current', 20, 'mA'),
+      ]
     case 'sampler':
       return [value('stroke-volume', 'volume', 30, 'mL'), pressure('supply', 80)]
     case 'injector':

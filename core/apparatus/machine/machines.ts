@@ -1,5 +1,6 @@
 import type { FaultKind } from '../faults'
 import type { NominalName } from '../nominal'
+import { signals } from '../signal'
 import type { Adjuster, Apparatus, Source } from '../types'
 
 /** A part that is cleaned or renewed, with what can be wrong with it. */
@@ -26,7 +27,7 @@ const machine = (
     return { id, name: id, role: 'machine', label, line: 'main', at: 'body', faults }
   }),
   bench: [],
-  streams: ['gaugePressure', 'fraction', 'frequency'],
+  streams: ['gaugePressure', 'fraction', 'frequency', 'temperature'],
   sources,
   adjusters,
   hoses: [],
@@ -77,7 +78,7 @@ export const machines: readonly Apparatus[] = [
       ['Spring', 'spring-weak'],
       ['Positioner', 'zero-off', 'span-off', 'linkage-worn'],
     ],
-    { nominals: ['travel', 'supply', 'bench-low', 'bench-high'], ...positioned },
+    { nominals: ['travel', 'supply', 'bench-low', 'bench-high', ...signals], ...positioned },
   ),
   machine(
     'cylinder',
@@ -99,7 +100,7 @@ export const machines: readonly Apparatus[] = [
       ['Top gasket', 'seal-worn'],
       ['Drive', 'zero-off', 'span-off', 'linkage-worn', 'dry'],
     ],
-    { nominals: ['travel'], ...positioned },
+    { nominals: ['travel', ...signals], ...positioned },
   ),
   machine('mix-proof valve', 'double-seat mix-proof valve', [
     ['Upper plug seal', 'seal-worn'],

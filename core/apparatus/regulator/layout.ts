@@ -27,7 +27,17 @@ const PROTECTED_BY: Readonly<
 > = {
   relief: {
     element: element('relief', { role: 'relief', label: 'Relief valve', at: 'body-2' }),
-    nominals: ['relief-set', 'maop', 'yield-limit', 'regulator-cv', 'relief-cv'],
+    nominals: [
+      'relief-set',
+      'maop',
+      'yield-limit',
+      'regulator-cv',
+      'regulator-cg',
+      'regulator-c1',
+      'relief-cv',
+      'relief-cg',
+      'relief-c1',
+    ],
     adjuster: {
       id: 'relief',
       label: 'Adjuster of the relief',

@@ -2,7 +2,7 @@ import type * as yup from 'yup'
 import { CannotCompute } from '../../errors'
 import { fromSi, roundTo, toSi } from '../../quantity'
 import { number, slug, strictObject } from '../../schema'
-import { type ReliefCapacity, reliefCapacity } from '../../sizing'
+import { type GasCoefficients, type ReliefCapacity, reliefCapacity } from '../../sizing'
 import { usualDigits } from '../plausible'
 import type { TestRun } from '../types'
 import type { Basis, Missing } from './basis'
@@ -10,11 +10,17 @@ import { itemFields } from './fields'
 import { tieredEnd, tierFields } from './tiers'
 import { valueIn } from './value'
 
+const coefficients = () => strictObject({ cv: slug().required(), cg: slug(), c1: slug() })
+type Coefficients = yup.InferType<ReturnType<typeof coefficients>>
+
 const schema = strictObject({
   ...itemFields('capacity'),
-  /** Nominal values: coefficients of the regulator wide open and of the relief, and the highest inlet. */
-  regulator: slug().required(),
-  relief: slug().required(),
+  /**
+   * Nominal values: coefficients of the regulator wide open and of the relief, each with Cg and C1 in its
+   * place or beside it, and the highest inlet.
+   */
+  regulator: coefficients().required(),
+  relief: coefficients().required(),
   inlet: slug().required(),
   /** Where the relief starts to discharge: as it was read, or as it is set. */
   start: slug().required(),
@@ -30,6 +36,8 @@ export type CapacityItem = Item
 
 /** Where a sheet gives Cv alone: the usual pressure drop ratio of a globe body (IEC 60534-2-1). */
 const USUAL_XT = 0.7
+/** Figures of one sheet agree within so much. */
+const AGREE = 0.05
 const FIFTEEN_C = 288.15
 
 /**
@@ -38,10 +46,13 @@ const FIFTEEN_C = 288.15
  */
 export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing {
   const nominal = (name: string) => run.nominals?.[name]
-  for (const name of [item.regulator, item.relief, item.inlet, item.of]) {
-    if (!nominal(name))
-      return { missing: `${name.replaceAll('-', ' ')} is not on the equipment’s page` }
+  for (const name of [item.inlet, item.of]) {
+    if (!nominal(name)) return notOnPage(name)
   }
+  const regulator = valveOf(item.regulator, run)
+  if ('missing' in regulator) return regulator
+  const relief = valveOf(item.relief, run)
+  if ('missing' in relief) return relief
   const start = valueIn(run, item.start, 'gaugePressure', 'kPa')
   if (!start) return { missing: `${item.start.replaceAll('-', ' ')} was not read` }
   const limit = tieredEnd(item, run, 'kPa')
@@ -52,10 +63,9 @@ export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing 
   }
   try {
     return reliefCapacity({
-      regulator: { cv: si(item.regulator), xT: USUAL_XT },
+      regulator,
       relief: {
-        cv: si(item.relief),
-        xT: USUAL_XT,
+        ...relief,
         startKpa: start.value,
         fullKpa: start.value * (1 + item.fullAbove / 100),
       },
@@ -74,6 +84,28 @@ export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing 
   }
 }
 
+const notOnPage = (name: string): Missing => ({
+  missing: `${name.replaceAll('-', ' ')} is not on the equipment’s page`,
+})
+
+/** Cv, or Cg with C1, as the equipment has them; where it has all of them they must belong together. */
+function valveOf(names: Coefficients, run: TestRun): GasCoefficients | Missing {
+  const of = (name: string | undefined) => {
+    const value = name && run.nominals?.[name]
+    return value ? toSi(value) : undefined
+  }
+  const [cv, cg, c1] = [of(names.cv), of(names.cg), of(names.c1)]
+  const byCg = cg !== undefined && c1 !== undefined ? { cg, c1 } : null
+  if (cv === undefined) return byCg ?? notOnPage(names.cv)
+  if (byCg && Math.abs(byCg.cg / byCg.c1 / cv - 1) > AGREE) {
+    const title = names.cv.replace(/-cv$/, '')
+    return {
+      missing: `Cv, Cg and C1 of the ${title} do not belong together (C1 is Cg ÷ Cv): look at its sheet again`,
+    }
+  }
+  return { cv, xT: USUAL_XT }
+}
+
 /**
  * The pressure at which relief and failed regulator balance, under the limit of the protected system
  * (49 CFR 192.743: capacity is reviewed each calendar year).
@@ -81,7 +113,12 @@ export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing 
 export const capacity: Basis<Item> = {
   schema,
   recorded: false,
-  restsOn: (item) => [item.regulator, item.relief, item.inlet, item.start, item.of],
+  restsOn: (item) => [
+    ...[item.regulator, item.relief].flatMap(({ cv, cg, c1 }) => [cv, cg ?? [], c1 ?? []].flat()),
+    item.inlet,
+    item.start,
+    item.of,
+  ],
   limit: () => undefined,
   measure: (item, run) => {
     const found = capacityFor(item, run)

@@ -40,6 +40,9 @@ export function bindOffice(app: App, bind: Bind): void {
   }))
 
   bind(api.register.listEquipment, ({ query }) => register.searchEquipment(app, query))
+  bind(api.register.station, async ({ params }) => ({
+    items: await register.readStation(app, params.id),
+  }))
   bind(api.register.readEquipment, ({ params }) => register.readEquipment(app, params.id))
   bind(api.register.createEquipment, ({ actor, body }) =>
     register.createEquipment(app, actor(), body),

@@ -48,6 +48,18 @@ export async function readEquipment(app: App, id: string): Promise<Equipment> {
   return toEquipment(app.shelf.library, row)
 }
 
+/** What stands in one line with a piece of equipment, itself included, from the inlet on. */
+export async function readStation(app: App, id: string): Promise<Equipment[]> {
+  const { site, station } = await readEquipment(app, id)
+  if (!station) return []
+  const rows = await app.db.sequelize.query<FlatEquipment>(
+    `${equipmentColumns} WHERE e.site_id = :site AND e.station = :station
+    ORDER BY e.station_place, e.tag LIMIT 50`,
+    { replacements: { site: site.id, station }, type: QueryTypes.SELECT },
+  )
+  return rows.map((row) => toEquipment(app.shelf.library, row))
+}
+
 function toEquipment(library: Library, row: FlatEquipment): Equipment {
   const {
     siteId,
@@ -100,6 +112,8 @@ type EquipmentInput = Omit<
   | 'model'
   | 'setPoint'
   | 'nominals'
+  | 'station'
+  | 'stationPlace'
   | 'specSheet'
   | 'installedOn'
 > & {
@@ -107,6 +121,8 @@ type EquipmentInput = Omit<
   model?: string | undefined
   setPoint?: EquipmentRow['setPoint'] | undefined
   nominals?: EquipmentRow['nominals'] | undefined
+  station?: string | null | undefined
+  stationPlace?: number | null | undefined
   specSheet?: string | null | undefined
   installedOn?: string | null | undefined
 }
@@ -130,6 +146,8 @@ export async function createEquipment(
         model: input.model ?? '',
         setPoint: input.setPoint ?? null,
         nominals: input.nominals ?? null,
+        station: input.station ?? null,
+        stationPlace: input.stationPlace ?? null,
         specSheet: input.specSheet ?? null,
         installedOn: input.installedOn ?? null,
         anchorOn: dueOn,

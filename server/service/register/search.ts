@@ -29,7 +29,7 @@ export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint' | 'nominals' | '
 }
 
 export const equipmentColumns = `SELECT e.id, e.tag, e.family, e.kind, e.size_in AS sizeIn, e.serial, e.maker, e.model,
-  e.service, e.position, e.set_point AS setPoint, e.nominals, e.programme, e.spec_sheet AS specSheet,
+  e.service, e.position, e.set_point AS setPoint, e.nominals, e.station, e.station_place AS stationPlace, e.programme, e.spec_sheet AS specSheet,
   e.installed_on AS installedOn, e.version, t.\`condition\`, t.due_on AS dueOn,
   t.last_tested_on AS lastTestedOn, t.repair_by AS repairBy, s.id AS siteId, s.name AS siteName, s.address,
   s.district, s.access, s.version AS siteVersion, c.id AS customerId, c.name AS customer

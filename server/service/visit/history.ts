@@ -1,6 +1,7 @@
 import type { Id } from '@uvanta/core/schema'
 import type { VisitSummary } from '@uvanta/contract'
 import { type Library, NotInLibrary } from '@uvanta/core/library'
+import { workOn } from '@uvanta/core/certificate'
 import { fails } from '@uvanta/core/rules'
 import { foldVisit, runNames, verdictOf, type VisitState } from '@uvanta/core/visit'
 import type { App } from '../../context'
@@ -39,15 +40,18 @@ export async function equipmentHistory(
   }))
 }
 
-type Seen = Pick<VisitSummary, 'found' | 'failedAsFound' | 'remarks' | 'readings'>
+type Seen = Pick<VisitSummary, 'found' | 'failedAsFound' | 'service' | 'remarks' | 'readings'>
 
 /** What a visit says of its equipment; a verdict whose rules the library no longer has is left out. */
 function whatWasSeen(state: VisitState, library: Library): Seen {
-  const verdict = state.runs['as-found']?.finished ? foundVerdict(state, library) : null
+  const verdict = state.runs['as-found']?.finished
+    ? known(() => verdictOf(state, 'as-found', library))
+    : null
   const failed = verdict?.items.filter((i) => i.requirement === 'required' && fails(i.outcome))
   return {
     found: verdict?.outcome ?? null,
     failedAsFound: failed?.map((i) => i.title) ?? [],
+    service: known(() => workOn(state, library)) ?? [],
     // What was packed for the day says nothing of the equipment.
     remarks: [...state.repairs, ...state.notes.filter((n) => n.station !== 'prepare')].map(
       (said) => said.text,
@@ -56,9 +60,10 @@ function whatWasSeen(state: VisitState, library: Library): Seen {
   }
 }
 
-function foundVerdict(state: VisitState, library: Library) {
+/** What the library still has the texts for. */
+function known<T>(read: () => T): T | null {
   try {
-    return verdictOf(state, 'as-found', library)
+    return read()
   } catch (error) {
     if (error instanceof NotInLibrary) return null
     throw error

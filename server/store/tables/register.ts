@@ -8,6 +8,7 @@ import {
   nullable,
   prose,
   since,
+  smallint,
   text,
   unique,
   uuid,
@@ -60,6 +61,9 @@ export const equipment = table(
     position: text(200),
     setPoint: nullable(json<{ dimension: string; value: string; unit: string }>()),
     nominals: since('equipment-nominals', nullable(json<readonly Nominal[]>())),
+    /** The station that it is a part of, by its name at the site, and where it stands in the line. */
+    station: since('equipment-station', nullable(text(60))),
+    stationPlace: since('equipment-station-place', nullable(smallint())),
     programme: text(80),
     specSheet: nullable(text(80)),
     installedOn: nullable(day()),

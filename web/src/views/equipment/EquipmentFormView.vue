@@ -93,6 +93,17 @@ const fields = computed<FormField<Extract<keyof Entered, string>>[]>(() => {
     },
     { name: 'installedOn', label: 'Installed', kind: 'date' as const },
     {
+      name: 'station',
+      label: 'Station',
+      hint: 'What stands in one line at this site has the same name here.',
+    },
+    {
+      name: 'stationPlace',
+      label: 'Place in the line',
+      kind: 'number' as const,
+      hint: '1 is next to the inlet.',
+    },
+    {
       name: 'position',
       label: 'Position',
       wide: true,
@@ -108,6 +119,8 @@ const initial = computed<Partial<Entered>>(() => {
     ...{ id: e.id, siteId: e.site.id, tag, family, kind, sizeIn, serial, maker, model, position },
     service,
     programme: e.programme,
+    ...(e.station ? { station: e.station } : {}),
+    ...(e.stationPlace ? { stationPlace: e.stationPlace } : {}),
     ...(e.specSheet ? { specSheet: e.specSheet } : {}),
     ...(e.dueOn ? { dueOn: e.dueOn } : {}),
     ...(e.installedOn ? { installedOn: e.installedOn } : {}),
@@ -123,7 +136,8 @@ async function save(entered: Entered) {
       ? await call(api.register.changeEquipment, {
           params: { id },
           version: current.value.version,
-          body: changes,
+          // What was emptied is taken out of the line.
+          body: { station: null, stationPlace: null, ...changes },
         })
       : await call(api.register.createEquipment, { body: entered })
     await router.push({ name: 'equipment', params: { id: saved.id } })

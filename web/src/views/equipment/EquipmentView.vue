@@ -20,6 +20,7 @@ import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 import NominalsDialog from './NominalsDialog.vue'
 import PlanVisit from './PlanVisit.vue'
+import StationLine from './StationLine.vue'
 
 const ControlChart = defineAsyncComponent(() => import('./ControlChart.vue'))
 const ReliefCapacity = defineAsyncComponent(() => import('./ReliefCapacity.vue'))
@@ -30,12 +31,13 @@ const library = useLibrary()
 const planning = ref(false)
 const rating = ref(false)
 const { value, loading, problem, load } = useLoad(async () => {
-  const [equipment, history] = await Promise.all([
+  const [equipment, history, station] = await Promise.all([
     call(api.register.readEquipment, { params: { id: props.id } }),
     call(api.register.history, { params: { id: props.id } }),
+    call(api.register.station, { params: { id: props.id } }),
     library.load(),
   ])
-  return { equipment, history: history.items }
+  return { equipment, history: history.items, station: station.items }
 })
 watch(() => props.id, load, { immediate: true })
 useTitle(() => value.value?.equipment.tag)
@@ -93,6 +95,8 @@ const repeated = computed(() => {
         `${title} failed in ${n} of ${visits.length} tests as found: look for the cause.`,
     )
 })
+/** What the last service tightened, lubricated and set. */
+const served = computed(() => value.value?.history.find((h) => h.service.length > 0))
 const relieved = computed(() => e.value?.nominals.some((n) => n.name === 'relief-set'))
 const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readings.length > 0))
 </script>
@@ -168,10 +172,22 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
         >
       </section>
 
+      <section v-if="value.station.length > 1" class="section">
+        <h2>{{ e.station }}</h2>
+        <StationLine :members="value.station" :of="e.id" />
+      </section>
+
       <ReliefCapacity v-if="relieved" :equipment="e" />
       <section v-if="tested.length > 0" class="section">
         <h2>Readings over the years</h2>
         <ControlChart :history="tested" :equipment="e" />
+      </section>
+
+      <section v-if="served" class="section">
+        <h2>Last service, {{ dateWords(served.plannedOn) }}</h2>
+        <ul class="served">
+          <li v-for="text in served.service" :key="text">{{ text }}</li>
+        </ul>
       </section>
 
       <section class="section">
@@ -270,6 +286,12 @@ dd {
   margin: 0;
   font-size: 1.25rem;
   font-weight: 600;
+}
+
+.served {
+  margin: 0;
+  padding-left: 1.1rem;
+  max-width: 70ch;
 }
 
 /* Old remarks are read now and then, and never push the certificate out of sight. */

@@ -8,12 +8,13 @@ import {
 } from '@uvanta/core/apparatus'
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { displayed } from '@uvanta/core/schema'
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { object, string } from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
 
 /** What a piece of equipment is judged by, as its plate, its spec sheet or the station’s papers say. */
 const props = defineProps<{ equipment: Equipment }>()
@@ -33,7 +34,7 @@ const schema = object(
   ),
 )
 const own = (name: NominalName) => nominalsOf(props.equipment).find((n) => n.name === name)?.value
-const { submit } = useEntry<{ [name: string]: Entered }>(
+const { values, submit, set } = useEntry<{ [name: string]: Entered }>(
   schema as never,
   Object.fromEntries(
     names.map((name) => {
@@ -46,6 +47,16 @@ const { submit } = useEntry<{ [name: string]: Entered }>(
   ),
   save,
 )
+
+/** What the spec sheet of its model gives, where nothing is entered yet. */
+const library = useLibrary()
+const rated = computed(() => {
+  const sheet = library.library?.specSheets.find((s) => s.id === props.equipment.specSheet)
+  return (sheet?.ratings ?? []).filter((r) => names.includes(r.name) && !values[r.name]?.value)
+})
+function takeRated() {
+  for (const { name, value } of rated.value) set(name, { value: value.value, unit: value.unit })
+}
 
 async function save(entered: { readonly [name: string]: Entered }) {
   busy.value = true
@@ -84,6 +95,9 @@ const units = (name: NominalName) =>
     <p class="soft">
       From the plate, the spec sheet or the papers of the station. What is left empty is not judged.
     </p>
+    <BButton v-if="rated.length > 0" class="mb-3" variant="outline-primary" @click="takeRated"
+      >Take {{ rated.length }} figures from its spec sheet</BButton
+    >
     <form novalidate @submit.prevent="submit">
       <div v-for="name in names" :key="name" class="pair">
         <EntryField :name="`${name}.value`" :label="nominalNames[name]" mono inputmode="decimal" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { unitLabel } from '@uvanta/core/quantity'
+import { nominalNames } from '@uvanta/core/apparatus'
+import { type AnyQuantity, formatQuantity, unitLabel } from '@uvanta/core/quantity'
 import { computed, onMounted } from 'vue'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords } from '@/composables/words'
@@ -26,6 +27,15 @@ const figures = computed(() =>
     return { ...f, title: slot?.title ?? f.slot, text: `${f.value} ${unit}` }
   }),
 )
+const ratings = computed(() =>
+  (sheet.value?.ratings ?? []).map((r) => ({
+    slot: r.name,
+    title: nominalNames[r.name],
+    text: formatQuantity(r.value as AnyQuantity),
+    source: r.source,
+    date: r.date,
+  })),
+)
 const guideTitle = (id: string) => library.library?.guides.find((g) => g.id === id)?.title ?? id
 const itemTitle = (guide: string, item: string) =>
   library.library?.guides.find((g) => g.id === guide)?.kit?.find((k) => k.id === item)?.title ??
@@ -49,7 +59,7 @@ const itemTitle = (guide: string, item: string) =>
       />
       <section class="section">
         <h2>Figures</h2>
-        <p v-if="figures.length === 0" class="soft">
+        <p v-if="figures.length + ratings.length === 0" class="soft">
           None: what a guide needs is asked for, with its source.
         </p>
         <div v-else class="scroll-x">
@@ -63,7 +73,7 @@ const itemTitle = (guide: string, item: string) =>
               </tr>
             </thead>
             <tbody>
-              <tr v-for="f in figures" :key="f.slot">
+              <tr v-for="f in [...ratings, ...figures]" :key="f.slot">
                 <td>{{ f.title }}</td>
                 <td class="mono value">{{ f.text }}</td>
                 <td>{{ f.source }}</td>

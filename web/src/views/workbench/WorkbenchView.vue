@@ -4,6 +4,7 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import FigureBench from './figures/FigureBench.vue'
 import { gasBench, reliefBench, waterBench } from './figures/flows'
 import { benchSetBench, decayBench, seatBench } from './figures/leaks'
+import { driftBench, strokeBench } from './figures/tests'
 import BoltBench from './BoltBench.vue'
 import LubricantBench from './LubricantBench.vue'
 import OringBench from './OringBench.vue'
@@ -11,7 +12,16 @@ import SealBench from './SealBench.vue'
 import ThrowBench from './ThrowBench.vue'
 import TorqueBench from './TorqueBench.vue'
 
-const figures = [gasBench, waterBench, reliefBench, benchSetBench, seatBench, decayBench]
+const figures = [
+  gasBench,
+  waterBench,
+  reliefBench,
+  strokeBench,
+  benchSetBench,
+  seatBench,
+  decayBench,
+  driftBench,
+]
 
 /** What a technician looks up at the bench; worked out on this device, with no connection. */
 useTitle('Workbench')

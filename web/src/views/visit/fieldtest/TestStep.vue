@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import { signalAt } from '@uvanta/core/apparatus'
 import type { ProcedureStep } from '@uvanta/core/procedure'
 import { isPressure } from '@uvanta/core/rules'
-import type { Dimension } from '@uvanta/core/quantity'
+import { type Dimension, toSi, unitLabel } from '@uvanta/core/quantity'
 import type { Refusal, RunName } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import Reading from '@/parts/Reading.vue'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
 import AdjustPanel from '../bench/AdjustPanel.vue'
@@ -30,6 +32,12 @@ const asItStands = ref(false)
 const narrow = useMediaQuery('(max-width: 700px)')
 const action = useTemplateRef<HTMLElement>('action')
 
+/** What the calibrator is set to for the signal of this step, where the range of the drive is known. */
+const calibrator = computed(() =>
+  props.step.apply?.to.dimension === 'fraction'
+    ? signalAt(store.state.plan?.equipment.nominals ?? [], toSi(props.step.apply.to))
+    : null,
+)
 const runState = computed(() => store.state.runs[props.run])
 const streamed = computed(
   () =>
@@ -120,6 +128,10 @@ const takeWords = computed(() =>
   <div class="test-step">
     <p class="soft small count">Step {{ number }} of {{ of }}</p>
     <p v-if="step.how" class="how">{{ step.how }}</p>
+    <p v-if="calibrator" class="calibrator">
+      Calibrator at
+      <Reading :value="calibrator.value" :unit="unitLabel(calibrator.dimension, calibrator.unit)" />
+    </p>
     <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
 
     <GaugePanel v-if="narrow && gauge.streaming" slim />

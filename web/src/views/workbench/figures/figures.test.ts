@@ -5,6 +5,7 @@ import FigureBench from './FigureBench.vue'
 import type { FigureBench as Bench } from './figureBench'
 import { gasBench, reliefBench, waterBench } from './flows'
 import { benchSetBench, decayBench, seatBench } from './leaks'
+import { driftBench, strokeBench } from './tests'
 
 const all: readonly Bench[] = [
   gasBench,
@@ -13,6 +14,8 @@ const all: readonly Bench[] = [
   benchSetBench,
   seatBench,
   decayBench,
+  strokeBench,
+  driftBench,
 ]
 const open = (bench: Bench) =>
   mount(FigureBench, { props: { bench }, global: { plugins: [createPinia()] } })
@@ -59,4 +62,23 @@ it('a relief that is too small is said so', async () => {
   const screen = open(reliefBench)
   await field(screen, 'Relief, Cv').setValue('1')
   expect(screen.text()).toContain('does not hold the system under its limit')
+})
+
+it('a stroke: the gap between up and down is hysteresis', async () => {
+  const screen = open(strokeBench)
+  // 51.4 − 50.6 %, and the worst error is 51.4 − 50 %.
+  expect(screen.find('.answer').text()).toBe('Worst error 1.4 %')
+  expect(screen.text()).toContain('hysteresis 0.8 %')
+})
+it('a drift: what it loses a year, and where it will be', async () => {
+  const screen = open(driftBench)
+  for (const [label, value] of [
+    ['Found three years ago', '60'],
+    ['Two years ago', '59'],
+    ['A year ago', '58'],
+    ['Found now', '57'],
+  ] as const)
+    await field(screen, label).setValue(value)
+  expect(screen.find('.answer').text()).toBe('-1.00 a year')
+  expect(screen.text()).toContain('expected at 56.00')
 })
