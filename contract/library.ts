@@ -2,6 +2,7 @@ import * as yup from 'yup'
 import { familySchema, policySchema, programmeSchema } from '@uvanta/core/catalogue'
 import { guideSchema, subGuideSchema } from '@uvanta/core/guide'
 import { type Library, specSheetSchema } from '@uvanta/core/library'
+import { machineSchema } from '@uvanta/core/machine'
 import { procedureSchema } from '@uvanta/core/procedure'
 import { rulePackSchema } from '@uvanta/core/rules'
 import { endpoint } from './endpoint'
@@ -17,6 +18,7 @@ const librarySchema = yup
     rulePacks: list(rulePackSchema),
     families: list(familySchema),
     programmes: list(programmeSchema),
+    machines: list(machineSchema),
     guides: list(guideSchema),
     subGuides: list(subGuideSchema),
     specSheets: list(specSheetSchema),

@@ -33,6 +33,7 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
     { name: 'verify', who: null, go: (p) => p.goto('/verify/LH-2020-000001-AAAAAAAA') },
     { name: 'library', who: 'odda', go: (p) => p.goto('/library') },
     { name: 'guide', who: 'odda', go: (p) => p.goto('/library/guides/spool-valve') },
+    { name: 'machine', who: 'odda', go: (p) => p.goto('/library/machines/tower-double-check') },
     { name: 'spec sheet', who: 'odda', go: (p) => p.goto('/library/sheets/b-tower-double-check') },
     { name: 'stock', who: 'sula', go: (p) => p.goto('/stock') },
     {

@@ -1,1 +1,2 @@
+export { cycleIn } from './cycleIn'
 export { spread } from './spread'

@@ -7,9 +7,11 @@ export {
   partShapes,
 } from './schema/equipment'
 export { differenceOnce, expandGuide } from './schema/expand'
+export { atHand } from './run/atHand'
 export { fastenerPlan } from './run/fastenerPlan'
 export { movesOf, type StepMove } from './schema/moves'
 export type { Fault } from './prove/rule'
+export { proveOnMachine } from './prove/onMachine'
 export { proveGuide, type Proof } from './prove/prove'
 export {
   type Advice,

@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { guideSchema, stepJsonSchema, subGuideSchema } from '../guide'
+import { machineSchema } from '../machine'
 import { procedureFileSchema } from '../procedure'
 import { rulePackSchema } from '../rules'
 import { type JsonSchema, toJsonSchema } from '../schema'
@@ -22,6 +23,7 @@ export function librarySchemas(): Record<string, JsonSchema> {
   const steps = { step: stepJsonSchema() }
   return {
     'guide.json': published('Job guide', guideSchema, steps),
+    'machine.json': published('A machine as it is physically there', machineSchema),
     'sub-guide.json': published('Steps that several guides share', subGuideSchema, steps),
     'spec-sheet.json': published('Spec sheet of one model', specSheetSchema),
     'policies.json': published('Renewal policies by family', list(policySchema)),

@@ -1,3 +1,4 @@
+import type { Machine } from '../machine'
 import type { Guide, GuideText, SubGuide } from '../guide'
 import type { Procedure } from '../procedure'
 import type { RulePack } from '../rules'
@@ -10,6 +11,7 @@ export interface Library {
   readonly rulePacks: readonly RulePack[]
   readonly families: readonly Family[]
   readonly programmes: readonly Programme[]
+  readonly machines: readonly Machine[]
   readonly guides: readonly Guide[]
   readonly subGuides: readonly SubGuide[]
   readonly specSheets: readonly SpecSheet[]

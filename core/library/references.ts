@@ -1,4 +1,5 @@
-import type { Guide } from '../guide'
+import { type Guide, proveOnMachine } from '../guide'
+import type { Machine } from '../machine'
 import type { RulePack } from '../rules'
 import type { FieldFault } from '../schema'
 import { type LicenceKind, licenceKinds } from '../catalogue'
@@ -56,6 +57,30 @@ export function packReferenceFaults(pack: RulePack): FieldFault[] {
 export function sheetReferenceFaults(sheet: SpecSheet, { families }: Library): FieldFault[] {
   const known = families.map((f) => f.id)
   return known.includes(sheet.family) ? [] : [unknown('family', 'family', sheet.family, known)]
+}
+
+/** Families of a machine that are not there. */
+export function machineReferenceFaults(machine: Machine, { families }: Library): FieldFault[] {
+  const known = families.map((f) => f.id)
+  return machine.families.flatMap((id, n) =>
+    known.includes(id) ? [] : [unknown(`families[${n}]`, 'family', id, known)],
+  )
+}
+
+/** A guide on a machine that is not there, or that does not go with how the machine is built. */
+export function onMachineFaults(guide: Guide, { machines, subGuides }: Library): FieldFault[] {
+  if (!guide.machine) return []
+  const machine = machines.find((m) => m.id === guide.machine)
+  if (!machine)
+    return [
+      unknown(
+        'machine',
+        'machine',
+        guide.machine,
+        machines.map((m) => m.id),
+      ),
+    ]
+  return proveOnMachine(guide, subGuides, machine).map(({ path, message }) => ({ path, message }))
 }
 
 /** Families, and licences of a guide or of its variants, that are not there. */

@@ -1,12 +1,6 @@
 import * as yup from 'yup'
-import {
-  type Guide,
-  guideSchema,
-  proveGuide as prove,
-  type SubGuide,
-  subGuideSchema,
-} from '../guide'
-import { guideOf } from '../library'
+import { type Guide, guideSchema, type SubGuide, subGuideSchema } from '../guide'
+import { guideOf, proofOf } from '../library'
 import { slug, strictObject } from '../schema'
 import { CannotCompute } from '../errors'
 import { computation } from './computation'
@@ -29,7 +23,7 @@ export const proveGuide = computation({
   summary:
     'Walks every variant and finding of a guide: nothing forgotten, nothing opened under pressure, nothing left in.',
   source:
-    'Abstract walk over the guide’s parts, zones, springs, kit and settings; practice of the trade.',
+    'Abstract walk over the guide’s parts, zones, springs, kit and settings, and over the parts of its machine; practice of the trade.',
   input,
   output: yup.object({ faults: yup.array().required(), paths: yup.number().required() }),
   example: { id: 'rp-relief' },
@@ -38,7 +32,7 @@ export const proveGuide = computation({
       if (given.guide) guideSchema.validateSync(given.guide, { strict: true })
       for (const s of given.subGuides ?? []) subGuideSchema.validateSync(s, { strict: true })
       const guide = given.guide ?? guideOf(library, given.id ?? '')
-      return prove(guide, [...(given.subGuides ?? []), ...library.subGuides])
+      return proofOf(guide, [...(given.subGuides ?? []), ...library.subGuides], library)
     } catch (error) {
       if (error instanceof yup.ValidationError) {
         throw new CannotCompute('not-a-guide', error.message, 'Mend the guide and prove it again.')

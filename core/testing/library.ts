@@ -15,6 +15,7 @@ export const shippedLibrary: Library = {
   rulePacks: folder('rulepacks'),
   families: file('families.yaml'),
   programmes: file('programmes.yaml'),
+  machines: folder('machines'),
   guides: shippedGuides,
   subGuides: shippedSubGuides,
   specSheets: folder('specsheets'),

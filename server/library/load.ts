@@ -10,6 +10,8 @@ import {
 import {
   familyFaults,
   guideReferenceFaults,
+  machineReferenceFaults,
+  onMachineFaults,
   type Library,
   packReferenceFaults,
   policyFaults,
@@ -18,6 +20,7 @@ import {
   specSheetSchema,
   twiceFaults,
 } from '@uvanta/core/library'
+import { machineFaults, machineSchema } from '@uvanta/core/machine'
 import { familySchema, policySchema, programmeSchema } from '@uvanta/core/catalogue'
 import {
   expandProcedure,
@@ -45,6 +48,8 @@ export function loadLibrary(directory: string): Library {
   const families = list('families.yaml', familySchema)
   const programmes = list('programmes.yaml', programmeSchema)
   const policies = list('policies.yaml', policySchema)
+  const machines = loadFolder(directory, 'machines', machineSchema)
+  for (const m of machines) refuseIf(m, machineFaults(m.value))
   const { files: guideFiles, ...guides } = loadGuides(directory)
   const sheets = loadFolder(directory, 'specsheets', specSheetSchema)
   for (const s of sheets) refuseIf(s, sheetFaults(s.value, guides.guides))
@@ -55,6 +60,7 @@ export function loadLibrary(directory: string): Library {
     programmes: programmes.value,
     policies: policies.value,
     specSheets: sheets.map((s) => s.value),
+    machines: machines.map((m) => m.value),
     ...guides,
     earlier: loadEarlier(directory),
   }
@@ -63,7 +69,11 @@ export function loadLibrary(directory: string): Library {
   refuseIf(policies, policyFaults(library))
   for (const p of packs) refuseIf(p, packReferenceFaults(p.value))
   for (const s of sheets) refuseIf(s, sheetReferenceFaults(s.value, library))
-  for (const g of guideFiles) refuseIf(g, guideReferenceFaults(g.value, library))
+  for (const m of machines) refuseIf(m, machineReferenceFaults(m.value, library))
+  for (const g of guideFiles) {
+    refuseIf(g, guideReferenceFaults(g.value, library))
+    refuseIf(g, onMachineFaults(g.value, library))
+  }
   return library
 }
 

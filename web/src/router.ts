@@ -87,6 +87,12 @@ export const routes: RouteRecordRaw[] = [
     props: true,
   },
   {
+    path: '/library/machines/:id',
+    name: 'machine',
+    component: () => import('./views/library/MachineView.vue'),
+    props: true,
+  },
+  {
     path: '/library/sheets/:id',
     name: 'sheet',
     component: () => import('./views/library/SheetView.vue'),

@@ -33,6 +33,8 @@ export const partSchema = strictObject({
   title: line(80).required(),
   /** How it is drawn. */
   shape: oneOf(partShapes).required(),
+  /** Parts of the machine that it stands for; the one of its own name when absent. */
+  is: names<'part'>(),
   /** What it belongs to on the drawing of its assembly. */
   element: slug(),
   /** What people also call it, so that search finds either. */
@@ -55,6 +57,10 @@ export const partSchema = strictObject({
   mass: slug<'slot'>(),
 })
 export type GuidePart = yup.InferType<typeof partSchema>
+
+/** What of the machine a part of a guide stands for. */
+export const standsFor = (part: Pick<GuidePart, 'id' | 'is'>): readonly string[] =>
+  part.is ?? [part.id]
 
 export const kitItemSchema = strictObject({
   id: slug<'kit'>().required(),
@@ -88,6 +94,8 @@ export const variantSchema = named<'variant'>().shape({
   service: oneOf(guideServices),
   contact: oneOf(lubricantServiceIds),
   licence: slug(),
+  /** Options of the machine that it has; the first build when absent. */
+  options: names(),
   /** Gear besides that of the guide. */
   gear: yup.array(line(80).required()).strict(true),
 })

@@ -29,6 +29,8 @@ const body = {
 export const guideSchema = strictObject({
   ...body,
   family: slug().required(),
+  /** The machine that it works on, and is proved against. */
+  machine: slug(),
   /** Further families that are serviced the same way. */
   alsoFor: names(),
   service: oneOf(guideServices).required(),

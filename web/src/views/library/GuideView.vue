@@ -4,9 +4,10 @@ import {
   expandGuide,
   guideStations,
   type GuideText,
-  proveGuide,
   variantOf,
 } from '@uvanta/core/guide'
+import { proofOf } from '@uvanta/core/library'
+import { buildsOf } from '@uvanta/core/machine'
 import { stationTitles } from '@uvanta/core/visit'
 import { computed, defineAsyncComponent, onMounted, ref } from 'vue'
 import { useTitle } from '@/composables/useTitle'
@@ -19,6 +20,7 @@ import PartShape from '@/parts/drawing/PartShape.vue'
 import GuideLine from './GuideLine.vue'
 import { useLibrary } from '@/stores/library'
 
+const MachineParts = defineAsyncComponent(() => import('@/parts/machine/MachineParts.vue'))
 const GuideCompare = defineAsyncComponent(() => import('./GuideCompare.vue'))
 
 /** A job guide as a document: to read, to print, with what the prover says of it. */
@@ -51,7 +53,16 @@ const other = computed(
 )
 useTitle(() => guide.value?.title)
 const subGuides = computed(() => text.value?.subGuides ?? [])
-const proof = computed(() => (guide.value ? proveGuide(guide.value, subGuides.value) : null))
+const machine = computed(() => library.library?.machines.find((m) => m.id === guide.value?.machine))
+const build = computed(
+  () =>
+    guide.value?.variants[0]?.options ?? (machine.value ? buildsOf(machine.value)[0] : []) ?? [],
+)
+const proof = computed(() =>
+  guide.value
+    ? proofOf(guide.value, subGuides.value, { machines: library.library?.machines ?? [] })
+    : null,
+)
 const stations = computed(() => {
   if (!guide.value) return []
   const steps = differenceOnce(expandGuide(guide.value, subGuides.value).steps)
@@ -160,6 +171,15 @@ const print = () => window.print()
             </ul>
           </section>
         </div>
+        <section v-if="machine" class="section">
+          <h2>
+            The machine:
+            <RouterLink :to="{ name: 'machine', params: { id: machine.id } }">{{
+              machine.title
+            }}</RouterLink>
+          </h2>
+          <MachineParts :machine="machine" :options="build" />
+        </section>
         <section v-for="s in stations" :key="s.at" class="section">
           <h2>{{ stationTitles[s.at] }}</h2>
           <ol class="rows">

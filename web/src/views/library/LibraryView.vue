@@ -117,6 +117,18 @@ function keep() {
         </ul>
       </section>
       <section class="section">
+        <h2>Machines</h2>
+        <ul class="rows">
+          <li v-for="m in library.library.machines" :key="m.id">
+            <RouterLink :to="{ name: 'machine', params: { id: m.id } }">{{ m.title }}</RouterLink>
+            <span class="soft small"
+              >{{ m.parts.length }} parts · {{ m.parts.filter((p) => p.soft).length }} of them
+              soft</span
+            >
+          </li>
+        </ul>
+      </section>
+      <section class="section">
         <h2>Spec sheets</h2>
         <ul class="rows">
           <li v-for="s in library.library.specSheets" :key="s.id">

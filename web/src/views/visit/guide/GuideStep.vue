@@ -17,6 +17,7 @@ import SettingForm from './SettingForm.vue'
 import SlotValue from '../bench/SlotValue.vue'
 import StepClock from './StepClock.vue'
 import StepGuidance from './StepGuidance.vue'
+import StepMachine from './StepMachine.vue'
 import TemporaryForm from './TemporaryForm.vue'
 import ThrowsForm from './ThrowsForm.vue'
 import { useGuide } from '../bench/useGuide'
@@ -161,6 +162,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
     <p v-for="s in step.school" :key="s.school" class="why">
       <strong>{{ s.school }}</strong> {{ s.says }}
     </p>
+    <StepMachine :step="step" />
     <PhotoStrip
       v-if="step.inspect || step.mark || step.match || step.photograph"
       :station="step.at"

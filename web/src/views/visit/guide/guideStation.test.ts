@@ -36,32 +36,32 @@ const spool = (until: (s: PlacedStep) => boolean) =>
 describe('a step', () => {
   it('is shown large with what comes after it; pressing its action brings the next', async () => {
     const { screen, press, said, store } = await show(
-      spool((s) => s.remove === 'clip'),
+      spool((s) => s.remove === 'spool'),
       'open-up',
     )
-    expect(said()).toBe('Snap ring out')
+    expect(said()).toBe('Spool out straight')
     const before = store.state.guideSteps.length
     await press('Done')
     expect(store.state.guideSteps).toHaveLength(before + 1)
-    expect(said()).toBe('Tap the spool out with the puller')
+    expect(said()).toBe('Mark the cap end of the sleeve')
     const coming = screen.find('[aria-label="Steps of this station"]').findAll('li')
-    expect(coming[0]?.text()).toBe('Tap the spool out with the puller')
+    expect(coming[0]?.text()).toBe('Mark the cap end of the sleeve')
   })
   it('that is done can be taken up again, with what failed', async () => {
     const { screen, press, submit, said, store } = await show(
       spool((s) => s.remove === 'sleeve'),
       'open-up',
     )
-    await press('Snap ring out')
+    await press('Snap ring out, a hand over it')
     await screen.find('.again input').setValue('The ring sprang away')
     await submit('.again form')
-    expect(said()).toBe('Snap ring out')
+    expect(said()).toBe('Snap ring out, a hand over it')
     expect(store.state.guideSteps.some((s) => s.step === '4')).toBe(true)
-    expect(screen.find('summary').text()).toMatch(/^1 done/)
+    expect(screen.find('summary').text()).toMatch(/^5 done/)
   })
   it('before its turn needs a reason, which stays on record', async () => {
     const { screen, press, submit, store } = await show(
-      spool((s) => s.remove === 'clip'),
+      spool((s) => s.remove === 'spool'),
       'open-up',
     )
     await press('Sleeve out, engaged by its holes')
@@ -74,12 +74,12 @@ describe('a step', () => {
   })
   it('recorded without a line waits on the device and is sent later', async () => {
     const made = await show(
-      spool((s) => s.remove === 'clip'),
+      spool((s) => s.remove === 'spool'),
       'open-up',
     )
     made.server.online = false
     await made.press('Done')
-    expect(made.said()).toBe('Tap the spool out with the puller')
+    expect(made.said()).toBe('Mark the cap end of the sleeve')
     const sent = made.server.log.length
     // The tablet is started again where there is a line.
     made.server.online = true
@@ -103,7 +103,7 @@ describe('grooves and rings', () => {
     await rings?.setValue('5')
     await submit('form.grooves')
     expect(store.state.guideSteps.at(-1)).toMatchObject({ counted: { grooves: 6, rings: 5 } })
-    expect(said()).toBe('Sleeve')
+    expect(said()).toBe('Wash the spool, dry it with clean air')
   })
   it('want digits', async () => {
     const { screen, submit } = await show(counting(), 'open-up')

@@ -1,0 +1,92 @@
+import { describe, expect, it } from 'vitest'
+import { shippedLibrary } from '../../testing'
+import type { Guide } from '..'
+import { proveOnMachine } from './onMachine'
+
+const guideOf = (id: string) => shippedLibrary.guides.find((g) => g.id === id) as Guide
+const spool = guideOf('spool-valve')
+const machine = shippedLibrary.machines.find((m) => m.id === 'spool-valve')
+if (!machine) throw new Error('no machine')
+const rules = (guide: Guide, on = machine) =>
+  proveOnMachine(guide, shippedLibrary.subGuides, on).map((f) => `${f.rule}: ${f.message}`)
+const without = (...names: readonly string[]): Guide => ({
+  ...spool,
+  parts: spool.parts
+    .filter((p) => !names.includes(p.id))
+    .map((p) => ({
+      ...p,
+      ...(p.under ? { under: p.under.filter((u) => !names.includes(u)) } : {}),
+    })),
+  steps: spool.steps.filter((s) => !names.some((n) => Object.values(s).includes(n))),
+})
+/** The steps that match moved before the first that does. */
+const before = (
+  moved: (s: Guide['steps'][number]) => boolean,
+  first: (s: Guide['steps'][number]) => boolean,
+) => {
+  const rest = spool.steps.filter((s) => !moved(s))
+  const at = rest.findIndex(first)
+  return {
+    ...spool,
+    steps: [...rest.slice(0, at), ...spool.steps.filter(moved), ...rest.slice(at)],
+  }
+}
+
+describe('a guide held against its machine', () => {
+  it('has nothing to answer for as it is shipped, each of them', () => {
+    for (const guide of shippedLibrary.guides) {
+      const own = shippedLibrary.machines.find((m) => m.id === guide.machine)
+      if (own) expect(rules(guide, own), guide.id).toEqual([])
+    }
+  })
+  it.each(['port-seals', 'slide-rings', 'spool-rings', 'sleeve-rings'])(
+    'that knows nothing of %s has forgotten them',
+    (part) => {
+      const title = machine.parts.find((p) => p.id === part)?.title ?? ''
+      expect(rules(without(part)).join('\n')).toContain(`forgotten: ${title}`)
+    },
+  )
+  it('takes the spool before the sleeve, since with the spool in the tool finds no holes', () => {
+    const wrong = before(
+      (s) => s.remove === 'sleeve',
+      (s) => s.remove === 'spool',
+    )
+    expect(rules(wrong).join('\n')).toMatch(/barred: Sleeve cannot come off: Spool must be off/)
+  })
+  it('takes nothing out behind a snap ring that is in', () => {
+    const wrong = before(
+      (s) => s.remove === 'cap' || s.remove === 'spool',
+      (s) => s.remove === 'snap-ring',
+    )
+    expect(rules(wrong).join('\n')).toMatch(/barred: Cap cannot come off: Snap ring must be off/)
+  })
+  it('looks at nothing that is still shut up', () => {
+    const wrong = before(
+      (s) => s.inspect === 'spool',
+      (s) => s.remove === 'cap',
+    )
+    expect(rules(wrong).join('\n')).toMatch(/unseen: Spool cannot be seen behind Cap/)
+  })
+  it('judges or renews what is soft', () => {
+    const kept: Guide = {
+      ...spool,
+      steps: spool.steps.filter((s) => s.renew !== 'port-seals'),
+    }
+    expect(rules(kept).join('\n')).toMatch(/soft-unjudged: Port seals/)
+  })
+  it('names parts that the machine has, and options that it is built with', () => {
+    const strange: Guide = {
+      ...spool,
+      parts: [...spool.parts, { id: 'load-pin', title: 'Load pin', shape: 'pin' } as never],
+      variants: [{ ...spool.variants[0], options: ['oiled'] } as never],
+    }
+    expect(rules(strange)).toEqual([
+      expect.stringContaining('“load-pin” is no part of'),
+      expect.stringContaining('“oiled” is no option of'),
+    ])
+  })
+  it('of a build without slide rings asks for none', () => {
+    const plain = { ...spool, variants: spool.variants.filter((v) => v.id === 'plain') }
+    expect(rules({ ...without('slide-rings'), variants: plain.variants })).toEqual([])
+  })
+})

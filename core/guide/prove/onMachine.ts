@@ -1,0 +1,146 @@
+import { barsTo, buildsOf, type Machine, type MachinePart, partsOf } from '../../machine'
+import { standsFor } from '../schema/equipment'
+import { expandGuide } from '../schema/expand'
+import type { Guide, SubGuide } from '../schema/guide'
+import type { PlacedStep } from '../schema/step'
+import type { Fault } from './rule'
+
+/**
+ * Holds a guide against the machine that it works on, in each of its variants: it knows every part that
+ * comes free, takes nothing off from under something else, looks at nothing that cannot be seen, and
+ * judges or renews every soft part that it lays open.
+ */
+export function proveOnMachine(
+  guide: Guide,
+  subGuides: readonly SubGuide[],
+  machine: Machine,
+): Fault[] {
+  const named = namesFaults(guide, machine)
+  if (named.length > 0) return named
+  const { steps } = expandGuide(guide, subGuides)
+  const seen = new Set<string>()
+  return guide.variants
+    .flatMap((variant) => {
+      const parts = partsOf(machine, variant.options ?? buildsOf(machine)[0] ?? [])
+      return variantFaults(guide, flat(steps, variant.id), parts)
+    })
+    .filter(({ rule, message }) => {
+      const key = `${rule} ${message}`
+      const fresh = !seen.has(key)
+      seen.add(key)
+      return fresh
+    })
+}
+
+function namesFaults(guide: Guide, machine: Machine): Fault[] {
+  const known = new Set(machine.parts.map((p) => p.id))
+  const options = new Set((machine.options ?? []).map((o) => o.id))
+  const fault = (path: string, message: string): Fault => ({
+    step: '',
+    path,
+    rule: 'not-of-the-machine',
+    message,
+  })
+  return [
+    ...guide.parts.flatMap((part, n) =>
+      standsFor(part)
+        .filter((name) => !known.has(name))
+        .map((name) =>
+          fault(
+            `parts[${n}]`,
+            `“${name}” is no part of ${machine.title}: say with “is” which of its parts “${part.title}” stands for`,
+          ),
+        ),
+    ),
+    ...guide.variants.flatMap((v, n) =>
+      (v.options ?? [])
+        .filter((o) => !options.has(o))
+        .map((o) => fault(`variants[${n}].options`, `“${o}” is no option of ${machine.title}`)),
+    ),
+  ]
+}
+
+function flat(steps: readonly PlacedStep[], variant: string): PlacedStep[] {
+  return steps
+    .filter((s) => !s.only || s.only.includes(variant))
+    .flatMap((s) => (s.steps ? flat(s.steps, variant) : [s]))
+}
+
+function variantFaults(
+  guide: Guide,
+  steps: readonly PlacedStep[],
+  parts: readonly MachinePart[],
+): Fault[] {
+  const faults: Fault[] = []
+  const titleOf = (id: string) => parts.find((p) => p.id === id)?.title ?? id
+  const own = (id: string | undefined) => {
+    const part = guide.parts.find((p) => p.id === id)
+    return part ? standsFor(part).filter((m) => parts.some((p) => p.id === m)) : []
+  }
+  const off = new Set<string>()
+  const judged = new Set<string>()
+  for (const step of steps) {
+    const at = (rule: string, message: string) =>
+      faults.push({ step: step.id, path: step.path, rule, message })
+    // Of several parts that come off as one, none bars another.
+    const taken = own(step.remove)
+    for (const name of taken) {
+      const bars = [...barsTo(parts, name)].filter((b) => !off.has(b) && !taken.includes(b))
+      if (bars.length > 0)
+        at(
+          'barred',
+          `${titleOf(name)} cannot come off: ${bars.map(titleOf).join(', ')} must be off first`,
+        )
+    }
+    for (const name of taken) off.add(name)
+    if (step.loosen && parts.some((p) => p.id === step.loosen)) off.add(step.loosen)
+    for (const name of own(step.inspect)) {
+      const part = parts.find((p) => p.id === name)
+      const hidden = (part?.hidden ?? part?.behind ?? []).filter(
+        (h) => parts.some((p) => p.id === h) && !off.has(h),
+      )
+      if (hidden.length > 0)
+        at(
+          'unseen',
+          `${titleOf(name)} cannot be seen behind ${hidden.map(titleOf).join(', ')}: take that off first`,
+        )
+    }
+    for (const name of [...own(step.inspect), ...own(step.renew), ...own(step.discard)])
+      judged.add(name)
+    // What goes in again hides what is behind it.
+    for (const name of own(step.fit)) off.delete(name)
+    if (step.tighten) off.delete(step.tighten)
+  }
+  const taken = new Set(steps.flatMap((s) => own(s.remove)))
+  for (const { loosen } of steps) if (loosen) taken.add(loosen)
+  const fasteners = guide.fasteners?.map((f) => f.id as string) ?? []
+  const known = new Set([...guide.parts.flatMap(standsFor), ...fasteners])
+  for (const part of parts) {
+    if (!known.has(part.id) && comesFree(part, parts, taken))
+      faults.push({
+        step: '',
+        path: 'parts',
+        rule: 'forgotten',
+        message: `${part.title} comes free with what is taken off, and no part of the guide stands for it`,
+      })
+    if (part.soft && taken.has(part.id) && !judged.has(part.id))
+      faults.push({
+        step: '',
+        path: 'steps',
+        rule: 'soft-unjudged',
+        message: `${part.title} is soft and comes off: inspect it, or renew it`,
+      })
+  }
+  return faults
+}
+
+/** What is soft or loose, and nothing bars any more. */
+function comesFree(
+  part: MachinePart,
+  parts: readonly MachinePart[],
+  off: ReadonlySet<string>,
+): boolean {
+  if (!part.soft && !part.loose) return false
+  const bars = [...barsTo(parts, part.id)]
+  return bars.length > 0 && bars.every((b) => off.has(b))
+}

@@ -1,0 +1,6 @@
+export { barsTo, buildsOf, partsOf } from './build'
+export { machineFaults } from './faults'
+export { BALLOON } from './layout/balloons'
+export { type DrawnPart, layOut, numbersOf, type Sheet, type View } from './layout/layout'
+export type { Point, Shape } from './layout/shapes'
+export { type Machine, machineSchema, type MachinePart, type Material, materials } from './schema'

@@ -1,0 +1,154 @@
+import { describe, expect, it } from 'vitest'
+import { shippedLibrary } from '../testing'
+import {
+  barsTo,
+  BALLOON,
+  buildsOf,
+  layOut,
+  type Machine,
+  machineFaults,
+  machineSchema,
+  numbersOf,
+  partsOf,
+  type Sheet,
+  type View,
+} from '.'
+
+const views: readonly View[] = ['closed', 'apart']
+const all = shippedLibrary.machines.flatMap((m) =>
+  buildsOf(m).map((build) => [`${m.id} ${build.join('+')}`, m, build] as const),
+)
+const first = shippedLibrary.machines.find((m) => m.id === 'spool-valve')
+if (!first) throw new Error('no machine is shipped')
+const changed = (change: (parts: Machine['parts']) => Machine['parts']): Machine => ({
+  ...first,
+  parts: change(first.parts),
+})
+const messages = (m: Machine) => machineFaults(m).map((f) => f.message)
+
+describe.each(all)('the machine %s', (_, machine, build) => {
+  it('is one by its schema, and holds together', () => {
+    machineSchema.validateSync(machine, { strict: true, abortEarly: false })
+    expect(messages(machine)).toEqual([])
+  })
+  it('can be taken apart: something always comes off next', () => {
+    const parts = partsOf(machine, build)
+    const off = new Set<string>()
+    for (let round = 0; round < parts.length; round++) {
+      const next = parts.find(
+        (p) => !off.has(p.id) && [...barsTo(parts, p.id)].every((b) => off.has(b)),
+      )
+      if (next) off.add(next.id)
+    }
+    expect(parts.filter((p) => !off.has(p.id))).toEqual([])
+  })
+  it.each(views)('has every part on its sheet, %s, under a number that can be read', (view) => {
+    const sheet = layOut(machine, build, view)
+    expect(sheet.parts.map((p) => p.id).sort()).toEqual(
+      partsOf(machine, build)
+        .map((p) => p.id)
+        .sort(),
+    )
+    for (const part of sheet.parts) {
+      expect(part.shapes.length, part.id).toBeGreaterThan(0)
+      expect(part.number).toBe(numbersOf(machine).get(part.id))
+    }
+    expect(closestBalloons(sheet)).toBeGreaterThanOrEqual(2 * BALLOON)
+    expect(outside(sheet)).toEqual([])
+  })
+  it('lies in the same order apart as it comes off', () => {
+    const { parts } = layOut(machine, build, 'apart')
+    const topOf = (id: string) =>
+      Math.min(
+        ...(parts.find((p) => p.id === id)?.shapes ?? []).flatMap((s) =>
+          s.form === 'dot' ? [s.at.y - s.radius] : s.points.map((p) => p.y),
+        ),
+      )
+    const own = partsOf(machine, build).filter(
+      (p) => (p.draw.leaves ?? (p.kind === 'body' ? 'stays' : 'up')) === 'up',
+    )
+    for (const axis of machine.axes.map((a) => a.id)) {
+      const on = own.filter((p) => (p.draw.axis ?? machine.axes[0]?.id) === axis)
+      const tops = on.map((p) => topOf(p.id))
+      expect(tops).toEqual([...tops].sort((a, b) => a - b))
+    }
+  })
+})
+
+/** How near the two nearest numbers come to each other. */
+function closestBalloons({ parts }: Sheet): number {
+  const at = parts.map((p) => p.balloon.at)
+  const gaps = at.flatMap((a, n) => at.slice(n + 1).map((b) => Math.hypot(a.x - b.x, a.y - b.y)))
+  return Math.min(...gaps)
+}
+
+function outside({ parts, from, size }: Sheet): string[] {
+  const points = parts.flatMap((p) => [
+    { id: p.id, ...p.balloon.at },
+    ...p.shapes
+      .flatMap((s) => (s.form === 'dot' ? [s.at] : s.points))
+      .map((q) => ({ id: p.id, ...q })),
+  ])
+  return points
+    .filter(
+      (p) =>
+        p.x < from.x || p.y < from.y || p.x > from.x + size.width || p.y > from.y + size.height,
+    )
+    .map((p) => p.id)
+}
+
+describe('a machine that is none', () => {
+  const [one, ...rest] = first.parts
+  if (!one) throw new Error('no part')
+  it.each<[string, Machine, RegExp]>([
+    ['a part twice', changed((p) => [...p, one]), /is there twice/],
+    [
+      'a stranger before it',
+      changed(() => [{ ...one, behind: ['moon'] }, ...rest]),
+      /“moon” is no part/,
+    ],
+    [
+      'an axis of another',
+      changed(() => [{ ...one, draw: { ...one.draw, axis: 'moon' } }, ...rest]),
+      /“moon” is no axis/,
+    ],
+    [
+      'an option of another',
+      changed(() => [{ ...one, only: ['moon'] }, ...rest]),
+      /“moon” is no option/,
+    ],
+    ['no shape', changed(() => [{ ...one, draw: {} }, ...rest]), /has no shape/],
+    [
+      'a profile inside out',
+      changed(() => [{ ...one, draw: { seg: [[5, 1, 0, 2]] } }, ...rest]),
+      /from low to high/,
+    ],
+    [
+      'soft without a way to fail',
+      changed((p) => p.map((x) => (x.soft ? { ...x, defects: undefined } : x))),
+      /say how it fails/,
+    ],
+    ['soft and in no kit', { ...first, kits: [] }, /is soft and in no kit/],
+    [
+      'two that bar each other',
+      changed((p) => p.map((x, n) => (n < 2 ? { ...x, behind: [p[1 - n]?.id ?? ''] } : x))),
+      /bar each other/,
+    ],
+    [
+      'two in one place',
+      changed((p) => [
+        ...p,
+        {
+          id: 'lump',
+          title: 'Lump',
+          kind: 'plate',
+          material: 'steel',
+          draw: { axis: 'bore', seg: [[0, 9, 0, 9]] },
+        },
+      ]),
+      /are drawn in one place/,
+    ],
+  ])('%s', (_, machine, words) => {
+    expect(messages(machine).join('\n')).toMatch(words)
+  })
+})

@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { type Machine, numbersOf, partsOf } from '@uvanta/core/machine'
+import { computed, ref } from 'vue'
+import MachineSheet from './MachineSheet.vue'
+
+/** The sheet of a machine with its list of parts: a part that is pressed, here or there, is lit in both. */
+const props = defineProps<{ machine: Machine; options: readonly string[] }>()
+const view = ref<'closed' | 'apart'>('closed')
+const lit = ref<string | null>(null)
+const numbers = computed(() => numbersOf(props.machine))
+const parts = computed(() => partsOf(props.machine, props.options))
+const pick = (id: string) => (lit.value = lit.value === id ? null : id)
+</script>
+
+<template>
+  <div class="sheet">
+    <div class="drawing">
+      <div class="views no-print" role="group" aria-label="How it is drawn">
+        <BButton
+          variant="outline-primary"
+          :aria-pressed="view === 'closed'"
+          :pressed="view === 'closed'"
+          @click="view = 'closed'"
+          >In section</BButton
+        >
+        <BButton
+          variant="outline-primary"
+          :aria-pressed="view === 'apart'"
+          :pressed="view === 'apart'"
+          @click="view = 'apart'"
+          >Apart</BButton
+        >
+      </div>
+      <div class="scroll-x" tabindex="0" aria-label="The drawing">
+        <MachineSheet
+          :machine="machine"
+          :options="options"
+          :view="view"
+          v-bind="lit ? { lit: [lit] } : {}"
+          @pick="pick"
+        />
+      </div>
+    </div>
+    <ol class="parts" aria-label="Parts, in the order in which they come off">
+      <li v-for="p in parts" :key="p.id" :value="numbers.get(p.id)" :class="{ lit: lit === p.id }">
+        <button type="button" :aria-pressed="lit === p.id" @click="pick(p.id)">
+          <span class="mono no">{{ numbers.get(p.id) }}</span>
+          <span
+            >{{ p.title }}<span v-if="p.count && p.count > 1" class="soft"> × {{ p.count }}</span
+            ><span v-if="p.soft" class="trait">soft</span
+            ><span v-if="p.loose" class="trait">loose</span></span
+          >
+        </button>
+        <div v-if="lit === p.id" class="more soft">
+          <p v-if="p.also">Also: {{ p.also.join(', ') }}.</p>
+          <p v-if="p.recognise">{{ p.recognise }}</p>
+          <p v-if="p.way">{{ p.way }}</p>
+          <p v-if="p.lubricant?.say">{{ p.lubricant.say }}</p>
+          <ul v-if="p.defects">
+            <li v-for="d in p.defects" :key="d.what">
+              {{ d.what }}: {{ remedyWords[d.remedy]
+              }}<template v-if="d.with">, {{ d.with }}</template>
+            </li>
+          </ul>
+        </div>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<script lang="ts">
+const remedyWords = {
+  clean: 'clean',
+  renew: 'renew',
+  'renew-assembly': 'renew the assembly',
+  'renew-body': 'renew the body',
+  widen: 'the job widens',
+  order: 'order it, close up, come back',
+  stop: 'stop',
+} as const
+</script>
+
+<style scoped>
+.sheet {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(16rem, 2fr);
+  gap: 1rem 2rem;
+  align-items: start;
+}
+
+.views {
+  display: flex;
+  gap: 0.5rem;
+  margin-bottom: 0.75rem;
+}
+
+.parts {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+
+.parts > li {
+  border-bottom: 1px solid var(--rule);
+}
+
+.parts button {
+  display: flex;
+  gap: 0.75rem;
+  width: 100%;
+  min-height: 48px;
+  padding: 0.5rem 0;
+  border: 0;
+  background: none;
+  color: inherit;
+  text-align: left;
+  align-items: center;
+}
+
+.no {
+  min-width: 1.75rem;
+  text-align: right;
+}
+
+.lit > button {
+  font-weight: 600;
+  color: var(--blue);
+}
+
+.trait {
+  margin-left: 0.5rem;
+  padding: 0 0.35rem;
+  border: 1px solid var(--rule);
+  font-size: 0.875rem;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+
+.more {
+  padding: 0 0 0.75rem 2.5rem;
+}
+
+.more p,
+.more ul {
+  margin: 0 0 0.25rem;
+}
+
+@media (min-width: 701px) {
+  /* The drawing stays beside the list, however long that is. */
+  .drawing {
+    position: sticky;
+    top: 4.5rem;
+  }
+}
+
+@media (max-width: 700px) {
+  .sheet {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
