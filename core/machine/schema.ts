@@ -17,7 +17,7 @@ export const materials = [
 ] as const
 export type Material = (typeof materials)[number]
 
-export const partKinds = [
+const partKinds = [
   'body',
   'cover',
   'cap',
@@ -43,10 +43,9 @@ export const partKinds = [
   'screen',
   'fitting',
 ] as const
-export type PartKind = (typeof partKinds)[number]
 
 /** What is done about a defect. */
-export const remedies = [
+const remedies = [
   'clean',
   'renew',
   'renew-assembly',
@@ -55,7 +54,6 @@ export const remedies = [
   'order',
   'stop',
 ] as const
-export type Remedy = (typeof remedies)[number]
 
 const defectSchema = strictObject({
   what: line(80).required(),
@@ -105,7 +103,6 @@ const profileSchema = strictObject({
   /** Which way it leaves when the machine is taken apart; the body stays. */
   leaves: oneOf(['up', 'down', 'stays'] as const),
 })
-export type Profile = yup.InferType<typeof profileSchema>
 
 const partSchema = strictObject({
   id: slug().required(),

@@ -42,7 +42,6 @@ const pieces = computed(() =>
   <ol class="line scroll-x" aria-label="The station in the order of its line, inlet first">
     <li v-for="{ e, sign, relieved, figures } in pieces" :key="e.id" :class="{ own: e.id === of }">
       <svg viewBox="0 0 160 120" aria-hidden="true">
-        <path class="pipe" d="M-900 84H1060" />
         <template v-if="sign === 'regulator'">
           <path class="body" d="M50 66 80 84 50 102ZM110 66 80 84 110 102Z" />
           <path class="thin" d="M80 84V52M56 52H104" />
@@ -80,7 +79,9 @@ const pieces = computed(() =>
 <style scoped>
 .line {
   display: flex;
-  overflow-y: clip;
+  /* The pipe runs behind all pieces, where the drawing of each has its axis. */
+  background: linear-gradient(var(--flow), var(--flow)) 0 calc(7rem * 0.7 - 2.5px) / 100% 5px
+    no-repeat;
   list-style: none;
   padding: 0;
   margin: 0;
@@ -94,13 +95,6 @@ svg {
   display: block;
   width: 100%;
   height: 7rem;
-  /* The pipe goes on into the next piece. */
-  overflow: visible;
-}
-
-.pipe {
-  stroke: var(--flow);
-  stroke-width: 5;
 }
 
 .body {
