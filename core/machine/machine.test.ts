@@ -97,6 +97,13 @@ function outside({ parts, from, size }: Sheet): string[] {
     .map((p) => p.id)
 }
 
+it('stands behind every family of equipment', () => {
+  const without = shippedLibrary.families.filter(
+    (f) => !shippedLibrary.machines.some((m) => m.families.includes(f.id)),
+  )
+  expect(without.map((f) => f.id)).toEqual([])
+})
+
 describe('a machine that is none', () => {
   const [one, ...rest] = first.parts
   if (!one) throw new Error('no part')
