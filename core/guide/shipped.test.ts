@@ -226,12 +226,16 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
     'usual',
     [
       /Depressurise the receiver/,
+      // The knob is slack before anything is unscrewed, and comes off on the bench.
+      /knob fully out/,
       /Manifold off/,
-      /Knob off/,
+      /Knob unit out as one/,
       /live spring/,
+      /pull the knob off/,
       /post pushes the disc out/,
-      /O-ring.*base of the disc/,
-      /Spring on the cap, then the piston/,
+      /Spring on the plug, then the piston/,
+      /O-ring at the base of the knob unit, in its groove/,
+      /with nothing drawn and at flow/,
     ],
   ],
   [
@@ -380,7 +384,7 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
       /nearest its edge goes up/,
       /low torque.*unit/,
     ],
-    { rings: 'renew' },
+    { 'spool-rings': 'renew' },
   ],
   [
     'pulse-valve',
@@ -452,7 +456,16 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
   [
     'captive-sampler',
     'usual',
-    [/Clamps off/, /Body off/, /Head off/, /snaps/, /plain hole is the drain.*point down/],
+    [
+      /Clamps off/,
+      /Barrel off/,
+      /Head off.*body off/s,
+      /each into its own groove/,
+      /snaps/,
+      /rear of the body/,
+      /plain hole is the drain.*point down/,
+      /outlet straight down/,
+    ],
   ],
   [
     'proportional-injector',
@@ -521,8 +534,9 @@ describe('branches', () => {
       expect(way('dome-regulator', v).some((s) => s.set === 'stroke')).toBe(true)
   })
   it('dry rings that are plump are lubricated, not renewed', () => {
-    const steps = way('cycling-valve', 'usual', { rings: 'clean' })
-    expect(steps.some((s) => s.renew)).toBe(false)
+    const steps = way('cycling-valve', 'usual', { 'spool-rings': 'clean' })
+    // The retainer was off: its seal is new; no ring of spool or sleeve is.
+    expect(steps.flatMap((s) => s.renew ?? [])).toEqual(['retainer-seal'])
     expect(says(steps)).toMatch(/Lubricant on all rings.*never in a port/)
   })
   it('a water reducer is no gas job: no word of gas, no gas licence', () => {
