@@ -328,6 +328,24 @@ test('the library shows a guide as a document, with its proof', async ({ page })
   await expect(page.getByText('No ring in the vented groove')).toBeVisible()
 })
 
+test('a machine is drawn in section and apart, and a part that is pressed says what can be wrong with it', async ({
+  page,
+}) => {
+  await signIn(page, 'odda')
+  await page.goto('/library')
+  await page.locator('a[href="/library/machines/spring-regulator"]').click()
+  await expect(page.getByRole('img', { name: /in section, closed/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Apart' }).click()
+  await expect(page.getByRole('img', { name: /pulled apart/ })).toBeVisible()
+  await page.getByRole('button', { name: /^\d+ Orifice$/ }).click()
+  await expect(page.getByText('wire-drawn: renew')).toBeVisible()
+  await expect(page.locator('svg.machine .part.lit')).toHaveCount(1)
+  // A guide that is written on a machine shows it, proved against it.
+  await page.goto('/library/guides/spool-valve')
+  await expect(page.getByText(/^Proved on \d+ ways/)).toBeVisible()
+  await expect(page.getByRole('img', { name: /Pneumatic spool valve.*closed/ })).toBeVisible()
+})
+
 test('the workbench answers what a technician would look up', async ({ page }) => {
   await signIn(page, 'odda')
   await page.getByRole('link', { name: 'Workbench' }).first().click()

@@ -16,6 +16,8 @@ export interface PickedReading {
 const REACTION_S = 0.6
 /** A found opening belongs to a press that comes within this time after it; a late press is no wrong reading. */
 const BELONGS_S = 30
+/** What was seen and what is found on the trace are one opening within this time, s. */
+const AGREES_S = 2
 
 /**
  * The last rest of a trace; null while it has none, or while it moves faster than a rest may. Over a
@@ -50,8 +52,11 @@ export function pickOpening(
 ): PickedReading | null {
   if (values.length === 0) return null
   const analysis = analyseTrace(values, source)
-  const found = analysis.openings.findLast(
-    (o) => (values.length - 1 - o.index) * source.periodS <= BELONGS_S,
+  const near = (index: number, of: number, s: number) => Math.abs(of - index) * source.periodS <= s
+  const found = analysis.openings.findLast((o) =>
+    seenAt === undefined
+      ? near(o.index, values.length - 1, BELONGS_S)
+      : near(o.index, seenAt, AGREES_S),
   )
   const deviation = Math.max(analysis.noise, source.resolution / Math.sqrt(12))
   const driftPerMinute = 0

@@ -19,8 +19,11 @@ export async function loadDemo(app: App, say: (line: string) => void): Promise<b
   const random = new Seeded(scenario.seed)
   const demo = demoApp(app, random)
   const people = await loadPeople(demo, scenario, random)
-  const gaugeList = await loadGauges(demo, people.petra as Person, scenario, random)
+  const petra = people.petra as Person
+  await loadGauges(demo, petra, scenario.gauges, random)
   const equipment = await loadEquipment(demo, scenario, random)
+  // After the equipment, which would be another by as many numbers as were drawn before it.
+  const gaugeList = await loadGauges(demo, petra, scenario.laterGauges, random)
   say(`${equipment.length} pieces of equipment at ${scenario.sites.length} sites`)
   await loadStock(demo, people, random)
   await loadEarlierGuides(demo)
@@ -59,9 +62,9 @@ async function loadPeople(app: DemoApp, scenario: Scenario, random: Seeded) {
   return people
 }
 
-async function loadGauges(app: DemoApp, actor: Person, scenario: Scenario, random: Seeded) {
+async function loadGauges(app: DemoApp, actor: Person, list: Scenario['gauges'], random: Seeded) {
   const today = app.today()
-  for (const { calibrated, until, ...g } of scenario.gauges) {
+  for (const { calibrated, until, ...g } of list) {
     const id = random.uuid()
     await gauges.createGauge(app, actor, { ...g, id })
     for (const year of [0, 1, 2, 3]) {

@@ -3,6 +3,19 @@ import { join } from 'node:path'
 import type { Role } from '@uvanta/contract'
 import { parse } from 'yaml'
 
+interface DemoGauge {
+  readonly tag: string
+  readonly serial: string
+  readonly maker: string
+  readonly span: string
+  readonly spanUnit: string
+  readonly resolution: string
+  readonly accuracyPercent: number
+  readonly accuracyOf: 'span' | 'reading'
+  readonly calibrated: number
+  readonly until: number
+}
+
 /** The invented town, as written in library/demo. Days count from today. */
 export interface Scenario {
   readonly seed: number
@@ -12,18 +25,8 @@ export interface Scenario {
     readonly roles: Role[]
     readonly licences: readonly { kind: string; number: string; issued: number; expires: number }[]
   }[]
-  readonly gauges: readonly {
-    readonly tag: string
-    readonly serial: string
-    readonly maker: string
-    readonly span: string
-    readonly spanUnit: string
-    readonly resolution: string
-    readonly accuracyPercent: number
-    readonly accuracyOf: 'span' | 'reading'
-    readonly calibrated: number
-    readonly until: number
-  }[]
+  readonly gauges: readonly DemoGauge[]
+  readonly laterGauges: readonly DemoGauge[]
   /** Name, customer, address, district. */
   readonly sites: readonly (readonly [string, string, string, string])[]
   readonly positions: readonly string[]

@@ -46,6 +46,12 @@ const e = computed(() => value.value?.equipment)
 const family = computed(
   () => library.library?.families.find((f) => f.id === e.value?.family)?.title ?? '',
 )
+/** Of the machines of its family the one that its guide works on, else the first. */
+const machine = computed(() => {
+  const own = library.library?.machines.filter((m) => m.families.includes(e.value?.family ?? ''))
+  const guides = library.library?.guides.filter((g) => serves(g, e.value?.family ?? '')) ?? []
+  return own?.find((m) => guides.some((g) => g.machine === m.id)) ?? own?.[0]
+})
 const programme = computed(
   () => library.library?.programmes.find((p) => p.id === e.value?.programme)?.title ?? '',
 )
@@ -167,6 +173,11 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
             </div>
           </dl>
         </div>
+        <p v-if="machine" class="mt-3 mb-0">
+          <RouterLink :to="{ name: 'machine', params: { id: machine.id } }"
+            >How it is built inside</RouterLink
+          >
+        </p>
         <BButton v-if="mayRate" class="mt-3" variant="outline-primary" @click="rating = true"
           >Nominal values</BButton
         >
