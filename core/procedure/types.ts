@@ -63,6 +63,8 @@ const recordSchema = strictObject({
   head: yup.boolean().strict(true),
   /** What a model of the equipment shows a person; absent where only a person can tell. */
   observe: yup.string().strict(true).oneOf(observations),
+  /** What is done to the equipment that this is its response to, as “Loss of air”. */
+  respondsTo: line(40),
   /** It is read on a gauge of its own at the equipment, not on the one on the hose. */
   aside: yup.boolean().strict(true),
   /** It is held so long before this is read. */

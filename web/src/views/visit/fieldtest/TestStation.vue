@@ -4,6 +4,7 @@ import {
   movedSince,
   planOfVisit,
   type Refusal,
+  responsesOf,
   type RunName,
   stackOf,
   stationTitles,
@@ -28,6 +29,7 @@ import TestStep from './TestStep.vue'
 import TraceDialog from './TraceDialog.vue'
 
 const StrokeSheet = defineAsyncComponent(() => import('./StrokeSheet.vue'))
+const FailTable = defineAsyncComponent(() => import('./FailTable.vue'))
 const FlowCurve = defineAsyncComponent(() => import('./FlowCurve.vue'))
 
 /** The test sheet: one step at a time, the verdict growing beside it. */
@@ -56,6 +58,9 @@ const stack = computed(() =>
 const strokeOf = (name: RunName) =>
   library.library && store.state.runs[name] ? strokeOfRun(store.state, library.library, name) : null
 const stroke = computed(() => strokeOf(props.run))
+const responses = computed(() =>
+  library.library ? responsesOf(store.state, library.library, props.run) : [],
+)
 /** What was found stands behind what is left. */
 const foundStroke = computed(() => (props.run === 'as-left' ? strokeOf('as-found') : null))
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
@@ -208,6 +213,7 @@ const title = computed(() => {
         :stroke="stroke"
         :found="foundStroke"
       />
+      <FailTable v-if="responses.some((r) => r.seen)" :responses="responses" />
       <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />
       <VerdictList
         v-if="verdict"
