@@ -8,6 +8,7 @@ export default defineConfig({
           name: 'core',
           include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'library/**/*.test.ts'],
           testTimeout: 30_000,
+          isolate: false,
         },
       },
       {
@@ -18,6 +19,7 @@ export default defineConfig({
           testTimeout: 30_000,
           hookTimeout: 60_000,
           fileParallelism: false,
+          isolate: false,
         },
       },
       'web/vite.config.ts',

@@ -9,7 +9,7 @@ let second: App
 beforeAll(async () => {
   first = await makeTestApp()
   second = await makeTestApp()
-  for (const app of [first, second]) await loadDemo(app, () => undefined)
+  await Promise.all([first, second].map((app) => loadDemo(app, () => undefined)))
 }, 400_000)
 
 const fingerprint = async (app: App) => {

@@ -73,6 +73,8 @@ export interface Apparatus {
   readonly bench: readonly BenchValve[]
   /** Quantities that an instrument on the line can show of it. */
   readonly streams: readonly Dimension[]
+  /** Places at which a recorder can have a channel beside the gauge. */
+  readonly recorded: readonly string[]
   /** Hoses of the instruments, by name. */
   readonly hoses: readonly string[]
   /** What is put on it besides by valves. */

@@ -13,6 +13,7 @@ const messages: GaugeMessage[] = [
     periodS: 0.1,
   },
   { type: 'sample', seq: 7, atS: 0.7, value: -0.05 },
+  { type: 'channel', place: 'body-1', unit: 'psi', value: 60.12 },
   { type: 'battery', percent: 41 },
   {
     type: 'sight',

@@ -27,6 +27,15 @@ export interface GaugeSample {
   readonly value: number
 }
 
+/** A channel beside the main one, where the instrument is a recorder of several. */
+export interface GaugeChannel {
+  readonly type: 'channel'
+  /** The place whose pressure it shows. */
+  readonly place: string
+  readonly unit: string
+  readonly value: number
+}
+
 export interface GaugeBattery {
   readonly type: 'battery'
   readonly percent: number
@@ -46,7 +55,8 @@ export interface GaugeTrouble {
   readonly says: string
 }
 
-export type GaugeMessage = GaugeHello | GaugeSample | GaugeBattery | GaugeSight | GaugeTrouble
+export type GaugeMessage =
+  GaugeHello | GaugeSample | GaugeChannel | GaugeBattery | GaugeSight | GaugeTrouble
 
 const sum = (text: string) => {
   let total = 0
@@ -65,6 +75,8 @@ export function formatMessage(message: GaugeMessage): string {
     }
     case 'sample':
       return sealed(`S ${message.seq} ${message.atS.toFixed(2)} ${message.value.toFixed(3)}`)
+    case 'channel':
+      return sealed(`C ${message.place} ${message.unit} ${message.value.toFixed(3)}`)
     case 'battery':
       return sealed(`B ${message.percent}`)
     case 'sight':
@@ -93,6 +105,12 @@ export function parseMessage(line: string): GaugeMessage | null {
       const [seq, atS, value] = [number(0), number(1), number(2)]
       const sane = Number.isInteger(seq) && atS >= 0 && Number.isFinite(value)
       return sane ? { type: 'sample', seq, atS, value } : null
+    }
+    case 'C': {
+      const [place = '', unit = ''] = words
+      const value = number(2)
+      const sane = place !== '' && unit !== '' && Number.isFinite(value)
+      return sane ? { type: 'channel', place, unit, value } : null
     }
     case 'B':
       return number(0) >= 0 && number(0) <= 100 ? { type: 'battery', percent: number(0) } : null

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { CannotCompute } from '../errors'
 import { convertValue, roundTo } from '../quantity'
-import { bases } from '../rules'
+import { protectionLimit } from '../rules'
 import { quantityOf, slug, strictObject } from '../schema'
 import { computation } from './computation'
 
@@ -28,17 +28,13 @@ export const overpressureLimit = computation({
   },
   run({ rulePack, maop, yieldLimit }, library) {
     const pack = library.rulePacks.find((p) => p.id === rulePack)
-    const item = pack?.tests.flatMap((t) => t.items).find((i) => i.basis === 'tiers')
-    if (item?.basis !== 'tiers')
+    const high = pack && protectionLimit(pack, maop, yieldLimit)
+    if (high === undefined || high === null)
       throw new CannotCompute(
         'no-protection',
-        `There is no rule pack “${rulePack}” with a limit of protection.`,
+        `There is no rule pack “${rulePack}” with a limit of protection for this pressure.`,
         'Choose a pack for gas regulators.',
       )
-    const nominals = { [item.of]: maop, ...(yieldLimit ? { 'yield-limit': yieldLimit } : {}) }
-    const run = { readings: [], answers: [], order: [], nominals }
-    const ends = bases.tiers.ends(item, run, maop.unit)
-    const high = 'missing' in ends ? 0 : (ends.high ?? 0)
     return {
       limit: roundTo(high, 2),
       unit: maop.unit,

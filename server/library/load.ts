@@ -34,20 +34,22 @@ import { rulePackFaults, rulePackSchema } from '@uvanta/core/rules'
 import * as yup from 'yup'
 import { loadYaml } from './yamlFile'
 
+const listOf = <T>(schema: yup.Schema<T>) =>
+  yup.array(schema.required() as yup.Schema<T>).required() as unknown as yup.Schema<T[]>
+const familyList = listOf(familySchema)
+const programmeList = listOf(programmeSchema)
+const policyList = listOf(policySchema)
+
 /** Loads and cross-checks the whole library. @throws BadLibraryFile at the first file that is wrong */
 export function loadLibrary(directory: string): Library {
   const known = loadProcedures(directory)
   const packs = loadFolder(directory, 'rulepacks', rulePackSchema)
   for (const p of packs) refuseIf(p, rulePackFaults(p.value, known))
-  const list = <T>(name: string, schema: yup.Schema<T>) =>
-    loadYaml(
-      join(directory, name),
-      name,
-      yup.array(schema.required() as yup.Schema<T>).required() as unknown as yup.Schema<T[]>,
-    )
-  const families = list('families.yaml', familySchema)
-  const programmes = list('programmes.yaml', programmeSchema)
-  const policies = list('policies.yaml', policySchema)
+  const list = <T>(name: string, schema: yup.Schema<T[]>) =>
+    loadYaml(join(directory, name), name, schema)
+  const families = list('families.yaml', familyList)
+  const programmes = list('programmes.yaml', programmeList)
+  const policies = list('policies.yaml', policyList)
   const machines = loadFolder(directory, 'machines', machineSchema)
   for (const m of machines) refuseIf(m, machineFaults(m.value))
   const { files: guideFiles, ...guides } = loadGuides(directory)

@@ -25,13 +25,30 @@ export interface LoadedFile<T> {
   readonly refuse: (faults: readonly FieldFault[]) => BadLibraryFile
 }
 
-/** Reads one YAML file and checks it against a schema. @throws BadLibraryFile with lines */
+/** What was read of each schema by name: most files are as they were when the library is read again. */
+const known = new WeakMap<yup.Schema<unknown>, Map<string, { text: string; value: unknown }>>()
+
+/**
+ * Reads one YAML file and checks it against a schema. Whoever reads the same text again gets the same
+ * value, which nobody changes.
+ * @throws BadLibraryFile with lines
+ */
 export function loadYaml<T>(path: string, name: string, schema: yup.Schema<T>): LoadedFile<T> {
+  const text = readFileSync(path, 'utf8')
+  const read = known.get(schema) ?? new Map<string, { text: string; value: unknown }>()
+  known.set(schema, read)
+  const before = read.get(name)
+  const value = before?.text === text ? (before.value as T) : parsed(text, name, schema)
+  read.set(name, { text, value })
+  return { file: name, value, refuse: (faults) => refused(text, name, faults) }
+}
+
+const parse = (text: string, lines: LineCounter) =>
+  parseDocument(text, { lineCounter: lines, uniqueKeys: true })
+
+function parsed<T>(text: string, name: string, schema: yup.Schema<T>): T {
   const lines = new LineCounter()
-  const document = parseDocument(readFileSync(path, 'utf8'), {
-    lineCounter: lines,
-    uniqueKeys: true,
-  })
+  const document = parse(text, lines)
   if (document.errors.length > 0) {
     throw new BadLibraryFile(
       name,
@@ -41,20 +58,25 @@ export function loadYaml<T>(path: string, name: string, schema: yup.Schema<T>): 
       })),
     )
   }
-  const refuse = (faults: readonly FieldFault[]) =>
-    new BadLibraryFile(
-      name,
-      faults.map((f) => ({
-        line: lineOf(document.contents, f.path, lines),
-        message: `${f.path ? `${f.path}: ` : ''}${f.message}`,
-      })),
-    )
   try {
-    return { file: name, value: check(schema, document.toJS()), refuse }
+    return check(schema, document.toJS())
   } catch (error) {
-    if (error instanceof InvalidInput) throw refuse(error.faults)
+    if (error instanceof InvalidInput) throw refused(text, name, error.faults)
     throw error
   }
+}
+
+/** The text is read once more for its lines, which nobody needs while it is right. */
+function refused(text: string, name: string, faults: readonly FieldFault[]): BadLibraryFile {
+  const lines = new LineCounter()
+  const { contents } = parse(text, lines)
+  return new BadLibraryFile(
+    name,
+    faults.map((f) => ({
+      line: lineOf(contents, f.path, lines),
+      message: `${f.path ? `${f.path}: ` : ''}${f.message}`,
+    })),
+  )
 }
 
 /** The line of the nearest thing that exists on the way to a path such as `steps[2].record.unit`. */

@@ -152,6 +152,25 @@ describe('the simulated gauge', () => {
     pass(60)
     expect((values().at(-1) ?? 0) / before).toBeGreaterThan(1.04)
   })
+  it('records the inlet and the outlet of a regulator beside what its hose is at', () => {
+    gauge.hear(ask.site('reg', 'spring regulator', '1'))
+    gauge.hear(ask.hose('gauge', 'outlet-tap'))
+    gauge.hear(ask.move('outlet-tap', 'open'))
+    pass(10)
+    const places = () => messages().flatMap((m) => (m.type === 'channel' ? [m.place] : []))
+    expect(new Set(places())).toEqual(new Set(['body-1']))
+    const inlet = messages().findLast((m) => m.type === 'channel')
+    // The supply of a site that nothing is known of: 450 kPa.
+    expect(inlet?.value).toBeCloseTo(450 / 6.894757, 0)
+    said.length = 0
+    gauge.hear(ask.hose('gauge', 'inlet-tap'))
+    pass(5)
+    expect(new Set(places())).toEqual(new Set(['body-2']))
+  })
+  it('has no other channels at a backflow assembly', () => {
+    across('stranger')
+    expect(messages().some((m) => m.type === 'channel')).toBe(false)
+  })
   it('counts its samples, so that a lost one is noticed', () => {
     pass(2)
     const seqs = messages().flatMap((m) => (m.type === 'sample' ? [m.seq] : []))

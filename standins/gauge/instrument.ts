@@ -13,6 +13,9 @@ import type { HiddenSites } from './sites'
 
 const PERIOD_S = 0.1
 const SIGHT_EVERY = 3
+const CHANNELS_EVERY = 5
+const CHANNEL_NOISE_KPA = 0.05
+const CHANNEL_UNIT = 'psi'
 const BATTERY_EVERY = 300
 
 /** How the instrument misbehaves, to try what the link does then. */
@@ -26,6 +29,7 @@ export class Instrument {
   private site: TestSite | null = null
   private gauge: SimulatedGauge = gauges[0]
   private siteId = ''
+  private port: string | null = null
   private response: GaugeResponse
   private running = false
   private seq = 0
@@ -103,12 +107,14 @@ export class Instrument {
 
   private goTo(equipmentId: string, kind: string, sizeIn: number): void {
     this.siteId = equipmentId
+    this.port = null
     this.site = siteModelOf(this.sites.spec(equipmentId, kind, sizeIn > 0 ? sizeIn : 1))
     this.response = new GaugeResponse(this.nature(), this.random)
   }
 
   private fit(hose: string, port: string | null): void {
     this.site?.connect(hose, port)
+    this.port = port
     if (!port) return
     const suits = gaugeFor(this.site, port)
     if (suits === this.gauge) return this.response.refilled()
@@ -138,9 +144,21 @@ export class Instrument {
     if (this.trouble === 'rubbish') return this.say(`S ${this.seq} ?#${'~'.repeat(this.seq % 7)}`)
     if (this.trouble !== 'frozen') this.shown = this.read(site)
     this.tell({ type: 'sample', seq: this.seq, atS: this.seq * PERIOD_S, value: this.shown })
+    if (site && this.seq % CHANNELS_EVERY === 0) this.tellChannels(site)
     if (site && this.seq % SIGHT_EVERY === 0) this.tell({ type: 'sight', ...site.seen() })
     if (this.seq % BATTERY_EVERY === 1 || this.trouble === 'flat') {
       this.tell({ type: 'battery', percent: this.trouble === 'flat' ? 3 : 87 })
+    }
+  }
+
+  /** The recorder’s other channels: every place that it is on, but the one that the gauge is at. */
+  private tellChannels(site: TestSite): void {
+    const { elements, recorded } = site.layout
+    const gauged = elements.find((e) => e.id === this.port)?.at
+    for (const place of recorded.filter((p) => p !== gauged)) {
+      const shown = site.pressure(place) + CHANNEL_NOISE_KPA * (this.random() - 0.5)
+      const value = fromSi('gaugePressure', shown, CHANNEL_UNIT)
+      this.tell({ type: 'channel', place, unit: CHANNEL_UNIT, value })
     }
   }
 

@@ -145,6 +145,7 @@ export const backflow: readonly Apparatus[] = assemblyKinds.map((kind) => {
     elements,
     bench: kitValves,
     streams: ['differential'],
+    recorded: [],
     sources: [],
     adjusters: [],
     hoses: hoseNames,

@@ -28,6 +28,7 @@ const machine = (
   }),
   bench: [],
   streams: ['gaugePressure', 'fraction', 'frequency', 'temperature'],
+  recorded: [],
   sources,
   adjusters,
   hoses: [],

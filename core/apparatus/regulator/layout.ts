@@ -121,6 +121,7 @@ function layoutOf(kind: RegulatorKind): Apparatus {
       ...(protection === 'monitor' ? [{ id: 'worker-open', label: 'Worker held open' }] : []),
     ],
     streams: ['gaugePressure'],
+    recorded: ['body-1', ...(before ? ['between'] : []), 'body-2'],
     sources: [],
     adjusters: [
       {

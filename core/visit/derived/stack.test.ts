@@ -96,6 +96,17 @@ describe('a reading that is held', () => {
     expect(refused({ heldS: 300 })).toBe(SHORT)
     expect(refused({ heldS: 1, ...trace('no trace') })).toBe(SHORT)
   })
+  it('stands beside what a recorder can have shown at the same time', () => {
+    const beside = (more: object = {}) => [
+      { place: 'body-1', value: '60.1', low: '59.8', high: '60.3', unit: 'psi', ...more },
+    ]
+    const STRANGE = 'A recorder cannot have shown what stands beside it.'
+    expect(refused({ ...trace(FIVE_S), beside: beside() })).toBeUndefined()
+    expect(refused({ ...trace(FIVE_S), beside: beside({ low: '60.2' }) })).toBe(STRANGE)
+    expect(refused({ ...trace(FIVE_S), beside: beside({ high: '60.0' }) })).toBe(STRANGE)
+    expect(refused({ ...trace(FIVE_S), beside: beside({ unit: 'mm' }) })).toBe(STRANGE)
+    expect(refused({ beside: beside(), source: 'typed' })).toBe(STRANGE)
+  })
   it('is the tester’s word when it was typed, and says nothing when it says nothing', () => {
     expect(refused({ heldS: 300, source: 'typed' })).toBeUndefined()
     expect(refused(trace(FIVE_S))).toBeUndefined()

@@ -1,6 +1,7 @@
 import { NotInLibrary } from '../../library'
 import { CannotCompute } from '../../errors'
 import type { Procedure, StepRecord } from '../../procedure'
+import { isUnitOf } from '../../quantity'
 import { decodeTrace, swingOf, type Trace } from '../../trace'
 import { validOn } from '../../programme'
 import { ASIDE, channelFor, type Doubt, impossible, isPressure } from '../../rules'
@@ -189,7 +190,10 @@ function readingRefusal(
     )
   }
   const strange =
-    channelRefusal(reading, record, run) ?? heldRefusal(reading) ?? swingRefusal(reading)
+    channelRefusal(reading, record, run) ??
+    heldRefusal(reading) ??
+    swingRefusal(reading) ??
+    besideRefusal(reading)
   if (strange) return strange
   const doubt = doubtOf(reading, run)
   if (!doubt || reading.insisted?.trim()) return null
@@ -227,6 +231,18 @@ function swingRefusal({ swing, trace }: PayloadOf<'reading'>): Refusal | null {
   const shown = swingOf(values, periodS)
   if (shown !== undefined && Math.abs(shown - swing) <= resolution) return null
   return refuse('Its trace does not show such a swing.', 'Take the reading again.')
+}
+
+/** What stands beside a reading are pressures that a recorder showed while its trace was taken. */
+function besideRefusal({ beside = [], source }: PayloadOf<'reading'>): Refusal | null {
+  const sound = beside.every(
+    ({ low, value, high, unit }) =>
+      isUnitOf('gaugePressure', unit) &&
+      Number(low) <= Number(value) &&
+      Number(value) <= Number(high),
+  )
+  if (sound && (beside.length === 0 || source === 'streamed')) return null
+  return refuse('A recorder cannot have shown what stands beside it.', 'Take the reading again.')
 }
 
 /** How long a trace lasts, s. */

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import { unitLabel } from '@uvanta/core/quantity'
+import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import type { Dimension } from '@uvanta/core/quantity'
 import type { Outcome } from '@uvanta/core/rules'
 
@@ -41,3 +41,10 @@ export const visitStateWords: Readonly<Record<string, string>> = {
 
 export const unitWords = (dimension: string, unit: string): string =>
   unitLabel(dimension as Dimension, unit)
+
+/** The units of a quantity as choices of a field. */
+export const unitOptions = (dimension: Dimension): { value: string; text: string }[] =>
+  unitsOf(dimension).map((value) => ({ value, text: unitLabel(dimension, value) }))
+
+/** With its first letter large, as a sentence begins. */
+export const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

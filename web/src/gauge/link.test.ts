@@ -116,6 +116,22 @@ describe('a link to a gauge', () => {
     driver.say(sample(2, 2.1))
     expect(view.state).toBe('live')
   })
+  it('keeps what a recorder shows beside by the samples of the gauge', () => {
+    driver.say(
+      sample(1, 2),
+      formatMessage({ type: 'channel', place: 'body-1', unit: 'psi', value: 60 }),
+    )
+    driver.say(sample(2, 2), sample(3, 2))
+    driver.say(formatMessage({ type: 'channel', place: 'body-1', unit: 'psi', value: 61 }))
+    const inlet = link.channels.get('body-1')
+    expect(inlet?.unit).toBe('psi')
+    expect(inlet?.since(0)).toEqual([
+      { at: 1, value: 60 },
+      { at: 3, value: 61 },
+    ])
+    expect(inlet?.since(2)).toEqual([{ at: 3, value: 61 }])
+    expect(inlet?.since(4)).toEqual([])
+  })
   it('tells of a battery that runs low and of what the gauge complains', () => {
     driver.say(
       formatMessage({ type: 'battery', percent: 3 }),

@@ -1,5 +1,6 @@
 import { ask, type GaugeHello, type GaugeSight, parseMessage } from '@uvanta/core/instrument'
 import type { GaugeDriver } from './driver'
+import { Channel } from './channel'
 import { Samples } from './samples'
 
 /** How the link to a gauge stands. */
@@ -43,6 +44,8 @@ const nothing: LinkView = {
  */
 export class GaugeLink {
   readonly samples = new Samples()
+  /** What a recorder shows beside, by place. */
+  readonly channels = new Map<string, Channel>()
   private view: LinkView = nothing
   private wanted = false
   private damaged = 0
@@ -125,6 +128,8 @@ export class GaugeLink {
       case 'sample':
         this.samples.add(message.seq, message.value, MOST_LOST)
         return this.set({ state: 'live', value: message.value, samples: this.samples.length })
+      case 'channel':
+        return this.beside(message.place, message.unit).add(this.samples.length, message.value)
       case 'battery':
         return this.set({ battery: message.percent })
       case 'sight':
@@ -132,6 +137,14 @@ export class GaugeLink {
       case 'trouble':
         return this.set({ says: message.says })
     }
+  }
+
+  private beside(place: string, unit: string): Channel {
+    const known = this.channels.get(place)
+    if (known?.unit === unit) return known
+    const fresh = new Channel(unit)
+    this.channels.set(place, fresh)
+    return fresh
   }
 
   private see(sight: GaugeSight): void {

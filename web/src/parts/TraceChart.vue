@@ -11,6 +11,8 @@ const props = defineProps<{
   periodS: number
   unit: string
   mark?: number
+  /** Courses of other channels over the same seconds, by an axis of their own at the right. */
+  beside?: readonly (readonly { x: number; y: number }[])[]
   height?: number
 }>()
 const emit = defineEmits<{ pick: [index: number] }>()
@@ -26,6 +28,12 @@ const points = computed(() => {
   }
   return list
 })
+/** The dashes by which the other channels are told apart. */
+const DASHES = [
+  [6, 4],
+  [2, 3],
+  [10, 3, 2, 3],
+]
 const data = computed(() => {
   void theme.theme
   const mark = props.mark
@@ -51,6 +59,14 @@ const data = computed(() => {
         pointRadius: 0,
         spanGaps: false,
       },
+      ...(props.beside ?? []).map((points, n) => ({
+        data: [...points],
+        yAxisID: 'beside',
+        borderColor: cssColour('--ink-soft'),
+        borderWidth: 1,
+        borderDash: DASHES[n % DASHES.length] as number[],
+        pointRadius: 0,
+      })),
     ],
   }
 })
@@ -78,6 +94,16 @@ const options = computed(() => {
         grid: { display: false },
       },
       y: { beginAtZero: true, suggestedMax: 4, ticks, grid },
+      ...(props.beside?.length
+        ? {
+            beside: {
+              position: 'right' as const,
+              beginAtZero: true,
+              ticks,
+              grid: { display: false },
+            },
+          }
+        : {}),
     },
     plugins: { legend: { display: false }, tooltip: { enabled: false } },
   }

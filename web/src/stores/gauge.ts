@@ -20,6 +20,8 @@ export type ReadingSource = 'typed' | 'simulated' | 'serial'
 const turnsOf = ({ way, turns }: Pick<PayloadOf<'adjusted'>, 'way' | 'turns'>) =>
   way === 'in' ? Number(turns) : -Number(turns)
 
+/** A channel of a recorder that has said nothing for so long is off, s. */
+const RECENT_S = 3
 /** Beyond what the samples should take, a wait ends by the clock: the link may have dropped out. */
 const PATIENCE = 1.5
 const PATIENCE_MS = 2_000
@@ -44,6 +46,7 @@ export const useGauge = defineStore('gauge', () => {
   const source = computed<ReadingSource>(
     () => sources.value.find((s) => s.id === wanted.value)?.id ?? sources.value[0]?.id ?? 'typed',
   )
+  const places = computed(() => apparatusOf(visit.state.plan?.equipment.kind ?? '')?.places ?? [])
   /** Quantities that an instrument on the line can show of this equipment. */
   const streams = computed(() => apparatusOf(visit.state.plan?.equipment.kind ?? '')?.streams ?? [])
   /** What the present step reads; before the first one, what the equipment is mostly read for. */
@@ -141,6 +144,18 @@ export const useGauge = defineStore('gauge', () => {
     return all.slice(Math.min(began.value, all.length))
   }
 
+  /** What the recorder’s other channels showed since the trace began, by its samples. */
+  function channels(): { place: string; unit: string; points: { at: number; value: number }[] }[] {
+    const length = (link.value?.samples.length ?? 0) - began.value
+    return [...(link.value?.channels ?? [])]
+      .map(([place, channel]) => ({
+        place,
+        unit: channel.unit,
+        points: channel.since(began.value).map((p) => ({ ...p, at: p.at - began.value })),
+      }))
+      .filter(({ points }) => (points.at(-1)?.at ?? -Infinity) > length - RECENT_S / periodS.value)
+  }
+
   /**
    * The sample of the trace at which something was first seen to open at a virtual site, whose time
    * may run fast.
@@ -170,6 +185,7 @@ export const useGauge = defineStore('gauge', () => {
     source,
     view,
     streams,
+    places,
     dimension,
     streaming,
     virtual,
@@ -186,6 +202,7 @@ export const useGauge = defineStore('gauge', () => {
     heldAt,
     begin,
     trace,
+    channels,
     seenAt,
     wait,
   }

@@ -58,6 +58,8 @@ interface Problem {
 /** The server as a device sees it: one visit, the library, the guards, and a line that can be cut. */
 export class OneVisitServer {
   online = true
+  /** Where a simulated gauge waits, if one does. */
+  gaugeUrl: string | null = null
   readonly id = uuidv7()
   readonly log: VisitEvent[]
   licences = PERSON.licences
@@ -96,7 +98,7 @@ export class OneVisitServer {
       }
     if (url === '/api/v1/library') return shippedLibrary
     if (url.startsWith('/api/v1/gauges')) return { items: [GAUGE], next: null }
-    if (url === '/api/v1/gauge-link') return { url: null }
+    if (url === '/api/v1/gauge-link') return { url: this.gaugeUrl }
     if (url === `/api/v1/visits/${this.id}` && method === 'GET') return this.visit()
     if (url === `/api/v1/visits/${this.id}/events` && method === 'POST')
       return this.take(body as { expected: number; as: string; events: EventDraft[] })

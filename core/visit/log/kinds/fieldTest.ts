@@ -67,6 +67,21 @@ export const fieldTestKinds = {
       swing: number(0, 1e6),
       /** How long it was held before, s: what its trace lasts, or what stands on a paper form. */
       heldS: number(0, 86_400),
+      /** What the recorder’s other channels showed at that moment, and between which they went while the trace was taken. */
+      beside: yup
+        .array(
+          strictObject({
+            place: slug().required(),
+            value: displayed().required(),
+            low: displayed().required(),
+            high: displayed().required(),
+            unit: line(12).required(),
+          }).required(),
+        )
+        .strict(true)
+        .max(4)
+        .default(undefined)
+        .optional(),
       /** Why a reading stands that its gauge could not show. */
       insisted: prose(300),
       trace: strictObject({

@@ -6,11 +6,12 @@ import {
   type NominalName,
   nominalNames,
 } from '@uvanta/core/apparatus'
-import { unitLabel, unitsOf } from '@uvanta/core/quantity'
+import { unitsOf } from '@uvanta/core/quantity'
 import { displayed } from '@uvanta/core/schema'
 import { computed, ref, shallowRef } from 'vue'
 import { object, string } from 'yup'
 import { ApiProblem, call } from '@/api/client'
+import { unitOptions } from '@/composables/words'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -83,11 +84,6 @@ async function save(entered: { readonly [name: string]: Entered }) {
     busy.value = false
   }
 }
-const units = (name: NominalName) =>
-  unitsOf(nominalDimension(name)).map((value) => ({
-    value: value as string,
-    text: unitLabel(nominalDimension(name), value),
-  }))
 </script>
 
 <template>
@@ -106,7 +102,7 @@ const units = (name: NominalName) =>
           :label="`Unit of ${nominalNames[name]}`"
           quiet
           kind="choice"
-          :options="units(name)"
+          :options="unitOptions(nominalDimension(name))"
         />
       </div>
       <ProblemNote :problem="problem" />

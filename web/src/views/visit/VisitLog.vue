@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { apparatusOf, elementLabel } from '@uvanta/core/apparatus'
 import { expandGuide, stepWords } from '@uvanta/core/guide'
 import { guideOfVisit, traitsOf, type VisitEvent } from '@uvanta/core/visit'
 import { useEventListener } from '@vueuse/core'
@@ -22,10 +23,16 @@ const sentences = computed(() => {
   const steps = text ? expandGuide(text.guide, text.subGuides).steps : []
   return new Map(steps.map((s) => [s.id, stepWords(s)]))
 })
-const stepSays = (step: string) => sentences.value.get(step)
+const names = computed(() => {
+  const apparatus = apparatusOf(store.state.plan?.equipment.kind ?? '')
+  return {
+    step: (step: string) => sentences.value.get(step),
+    ...(apparatus ? { element: (id: string) => elementLabel(apparatus, id) } : {}),
+  }
+})
 const entries = computed(() =>
   [...store.events].reverse().flatMap((event) => {
-    const words = eventWords(event, stepSays)
+    const words = eventWords(event, names.value)
     if (!words) return []
     const correction = store.state.corrections[event.id]
     return [
@@ -36,7 +43,7 @@ const entries = computed(() =>
         doubt: store.state.clockDoubts[event.id],
         asked: store.state.asked.find((a) => a.of === event.id),
         now: correction?.payload
-          ? eventWords({ ...event, payload: correction.payload } as VisitEvent, stepSays)
+          ? eventWords({ ...event, payload: correction.payload } as VisitEvent, names.value)
           : null,
       },
     ]

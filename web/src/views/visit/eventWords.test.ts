@@ -61,10 +61,16 @@ describe('a line of the log', () => {
     departure: 'Early',
   } as const
   it('of a guide’s step is its sentence, with finding, defects and departure', () => {
-    const words = eventWords(event('guide-step', { ...step, defects: [...step.defects] }), (id) =>
-      id === '7.3' ? 'Disc of check 1' : undefined,
-    )
+    const words = eventWords(event('guide-step', { ...step, defects: [...step.defects] }), {
+      step: (id) => (id === '7.3' ? 'Disc of check 1' : undefined),
+    })
     expect(words).toBe('Disc of check 1: renew (cut, flat) – departure: Early')
+  })
+  it('calls a valve what its equipment calls it', () => {
+    const moved = event('valve-moved', { element: 'shutoff-2', to: 'shut' })
+    const labels: Record<string, string> = { 'shutoff-2': 'Outlet shutoff' }
+    expect(eventWords(moved, { element: (id) => labels[id] ?? id })).toBe('Outlet shutoff shut')
+    expect(eventWords(moved)).toBe('Shutoff 2 shut')
   })
   it('falls back to the place of a step that no guide at hand has', () => {
     expect(eventWords(event('guide-step', { step: '9.9', at: 'rebuild' }))).toBe('Step 9.9')

@@ -1,3 +1,4 @@
+import { sentence } from '@/composables/words'
 import { type AnyQuantity, formatQuantity } from '@uvanta/core/quantity'
 import {
   type EventKind,
@@ -7,27 +8,32 @@ import {
   type VisitEvent,
 } from '@uvanta/core/visit'
 
-/** The sentence of a step of the job guide, by its place. */
-type StepSays = (step: string) => string | undefined
+/** What the entries of a log name by id. */
+export interface Names {
+  /** The sentence of a step of the job guide. */
+  readonly step: (id: string) => string | undefined
+  /** The label of something on the equipment. */
+  readonly element: (id: string) => string
+}
 
 type Words = {
-  readonly [K in EventKind]: (
-    payload: VisitEvent<K>['payload'],
-    stepSays: StepSays,
-  ) => string | null
+  readonly [K in EventKind]: (payload: VisitEvent<K>['payload'], names: Names) => string | null
 }
 
 /**
  * An event as a line of the log; null for what the line shows already.
- * @param stepSays the sentence of a step of the job guide
+ * @param names where they are not given, ids stand for them
  */
-export const eventWords = (
-  event: VisitEvent,
-  stepSays: StepSays = () => undefined,
-): string | null => wordsOf(upcast(event), stepSays)
+export const eventWords = (event: VisitEvent, names: Partial<Names> = {}): string | null =>
+  wordsOf(upcast(event), { ...byId, ...names })
 
-const wordsOf = <K extends EventKind>(event: VisitEvent<K>, stepSays: StepSays): string | null =>
-  words[event.kind](event.payload, stepSays)
+const byId: Names = {
+  step: () => undefined,
+  element: (id) => sentence(itemWords(id)),
+}
+
+const wordsOf = <K extends EventKind>(event: VisitEvent<K>, names: Names): string | null =>
+  words[event.kind](event.payload, names)
 
 const words: Words = {
   planned: (p) => `Planned: ${purposeTitles[p.purpose].toLowerCase()}`,
@@ -38,10 +44,12 @@ const words: Words = {
   repair: (p) => `Repair: ${p.text}`,
   'station-done': (p) => `${stationTitles[p.station]} finished`,
   reopened: (p) => `Back to Open up: ${p.reason}`,
-  'valve-moved': (p) =>
-    `${sentence(itemWords(p.element))} ${moveWords[p.to]}${because(p.departure)}`,
-  'hose-moved': (p) =>
-    p.port ? `${sentence(p.hose)} hose to ${itemWords(p.port)}` : `${sentence(p.hose)} hose off`,
+  'valve-moved': (p, { element }) =>
+    `${element(p.element)} ${moveWords[p.to]}${because(p.departure)}`,
+  'hose-moved': (p, { element }) =>
+    p.port
+      ? `${sentence(p.hose)} hose to ${lower(element(p.port))}`
+      : `${sentence(p.hose)} hose off`,
   applied: (p) => `${sentence(p.source)} ${formatQuantity(p.to)}`,
   adjusted: (p) => `Adjuster ${itemWords(p.adjuster)} turned ${p.way} by ${p.turns}`,
   checked: (p) => `${runWords[p.run]}: ${checkWords[p.outcome]}. ${p.text}`,
@@ -58,13 +66,13 @@ const words: Words = {
   'guide-chosen': (p) =>
     `Guide ${itemWords(p.guideId)}, ${itemWords(p.variant)}, version ${p.version}`,
   'guide-value': (p) => `${sentence(itemWords(p.slot))}: ${p.value} ${p.unit ?? ''} (${p.source})`,
-  'guide-step': (p, stepSays) => guideStepWords(p, stepSays(p.step) ?? `Step ${p.step}`),
+  'guide-step': (p, { step }) => guideStepWords(p, step(p.step) ?? `Step ${p.step}`),
   'guide-round': (p) => `Round at step ${p.step}: ${p.moved ? 'one moved' : 'none moved'}`,
   'guide-timer': (p) => `Clock of step ${p.step} started`,
   'guide-redo': (p) => `Taken up again from step ${p.from}: ${p.reason}`,
   'zone-proved': (p) =>
     `Zero proved, ${itemWords(p.zone)}: ${formatQuantity(p.reading)}, watched ${p.heldMinutes} min by ${p.by}`,
-  lock: (p) => `Lock ${p.number} ${p.on ? 'on' : 'off'} ${itemWords(p.element)}`,
+  lock: (p, { element }) => `Lock ${p.number} ${p.on ? 'on' : 'off'} ${lower(element(p.element))}`,
   prepared: (p) => `${p.item}: ${p.state}`,
   'kit-taken': (p) => `Kit ${p.number} counted${because(p.departure)}`,
   'kit-closed': () => 'Kit accounted for',
@@ -106,5 +114,5 @@ const checkWords = {
 } as const
 const runWords = { 'as-found': 'As-found', 'as-left': 'As-left' } as const
 const moveWords = { shut: 'shut', crack: 'cracked', half: 'half open', open: 'opened' } as const
-const sentence = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 const itemWords = (item: string) => item.replaceAll('-', ' ')

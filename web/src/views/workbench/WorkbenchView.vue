@@ -2,26 +2,32 @@
 import { useTitle } from '@/composables/useTitle'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import FigureBench from './figures/FigureBench.vue'
-import { gasBench, reliefBench, waterBench } from './figures/flows'
+import { gasBench, limitBench, reliefBench, waterBench } from './figures/flows'
 import { benchSetBench, decayBench, seatBench } from './figures/leaks'
 import { driftBench, strokeBench } from './figures/tests'
+import { useLibrary } from '@/stores/library'
+import { computed } from 'vue'
 import BoltBench from './BoltBench.vue'
+import JudgeBench from './JudgeBench.vue'
 import LubricantBench from './LubricantBench.vue'
 import OringBench from './OringBench.vue'
 import SealBench from './SealBench.vue'
 import ThrowBench from './ThrowBench.vue'
 import TorqueBench from './TorqueBench.vue'
 
-const figures = [
+const library = useLibrary()
+void library.load()
+const figures = computed(() => [
   gasBench,
   waterBench,
   reliefBench,
+  limitBench(library.library?.rulePacks ?? []),
   strokeBench,
   benchSetBench,
   seatBench,
   decayBench,
   driftBench,
-]
+])
 
 /** What a technician looks up at the bench; worked out on this device, with no connection. */
 useTitle('Workbench')
@@ -50,6 +56,7 @@ useTitle('Workbench')
       <LubricantBench />
       <ThrowBench />
       <FigureBench v-for="f in figures" :key="f.computation" :bench="f" />
+      <JudgeBench />
     </div>
   </div>
 </template>

@@ -18,8 +18,20 @@ const gauge = useGauge()
 const REFRESH_MS = 200
 const SHOWN_S = 40
 const values = shallowRef<Float64Array>(new Float64Array(0))
+/** What a recorder shows beside, as “Inlet 60.1 psi”, and its course over the same stretch. */
+const beside = shallowRef<{ label: string; says: string; points: { x: number; y: number }[] }[]>([])
+const placeLabel = (id: string) => gauge.places.find((p) => p.id === id)?.label ?? id
 useIntervalFn(() => {
-  values.value = gauge.trace().slice(-Math.round(SHOWN_S / gauge.periodS))
+  const trace = gauge.trace()
+  values.value = trace.slice(-Math.round(SHOWN_S / gauge.periodS))
+  const first = trace.length - values.value.length
+  beside.value = gauge.channels().map(({ place, unit, points }) => ({
+    label: placeLabel(place),
+    says: `${points.at(-1)?.value.toFixed(2) ?? '– –'} ${unitWords('gaugePressure', unit)}`,
+    points: points
+      .filter((p) => p.at >= first)
+      .map((p) => ({ x: (p.at - first) * gauge.periodS, y: p.value })),
+  }))
 }, REFRESH_MS)
 
 const STATES: Readonly<Record<string, readonly [string, string]>> = {
@@ -52,7 +64,19 @@ const shown = computed(() => gauge.view?.value?.toFixed(2) ?? '– –')
     <p class="shown mono">
       <span class="value">{{ shown }}</span> <span class="unit">{{ unit }}</span>
     </p>
-    <TraceChart :values="values" :period-s="gauge.periodS" :unit="unit" :height="slim ? 72 : 116" />
+    <TraceChart
+      :values="values"
+      :period-s="gauge.periodS"
+      :unit="unit"
+      :beside="beside.map((b) => b.points)"
+      :height="slim ? 72 : 116"
+    />
+    <dl v-if="beside.length > 0" class="beside small" aria-label="Other channels of the recorder">
+      <div v-for="(b, n) in beside" :key="b.label">
+        <dt :class="`line-${n}`">{{ b.label }}</dt>
+        <dd class="mono">{{ b.says }}</dd>
+      </div>
+    </dl>
     <p class="small link-state" role="status">
       <StateMark :state="state[0]" :label="state[1]" />
       <span v-if="gauge.view?.hello" class="soft"> · {{ gauge.view.hello.tag }}</span>
@@ -98,6 +122,37 @@ const shown = computed(() => gauge.view?.value?.toFixed(2) ?? '– –')
 
 .slim .link-state {
   grid-column: 1 / -1;
+}
+
+.beside {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.1rem 1.25rem;
+  margin: 0.25rem 0 0;
+}
+
+.slim .beside {
+  grid-column: 1 / -1;
+}
+
+.beside div {
+  display: flex;
+  gap: 0.5rem;
+  align-items: baseline;
+}
+
+.beside dt {
+  font-weight: 400;
+  color: var(--ink-soft);
+  border-bottom: 2px dashed var(--ink-soft);
+}
+
+.beside .line-1 {
+  border-bottom-style: dotted;
+}
+
+.beside dd {
+  margin: 0;
 }
 
 .unit {

@@ -206,6 +206,7 @@ const title = computed(() => {
     <ProblemNote :refusal="refusal" />
 
     <template #aside>
+      <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />
       <SetStack v-if="stack" :stack="stack" />
       <FlowCurve v-if="stack" :stack="stack" />
       <StrokeSheet
@@ -214,7 +215,6 @@ const title = computed(() => {
         :found="foundStroke"
       />
       <FailTable v-if="responses.some((r) => r.seen)" :responses="responses" />
-      <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />
       <VerdictList
         v-if="verdict"
         :verdict="verdict"

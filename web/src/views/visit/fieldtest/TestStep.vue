@@ -51,7 +51,7 @@ const streamed = computed(
 const shownOnLine = (dimension: Dimension) =>
   gauge.streams.includes(dimension) || (isPressure(dimension) && gauge.streams.some(isPressure))
 /** With a gauge on the line the hands come first, then the reading; else both are one press. */
-const handsFirst = computed(() => gauge.streaming && hands.left.value > 0)
+const handsFirst = computed(() => gauge.streaming && !typing.value && hands.left.value > 0)
 
 /** Typed readings are held from the last one on. */
 const secondsSinceReading = () => {
@@ -164,6 +164,7 @@ const takeWords = computed(() =>
           :record="record"
           :step-id="step.id"
           :run="runState"
+          @typing="typing = true"
           @take="takeTyped"
         />
         <div v-if="record.head" class="height">

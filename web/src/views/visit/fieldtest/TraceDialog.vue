@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { apparatusOf } from '@uvanta/core/apparatus'
 import { roundTo } from '@uvanta/core/quantity'
 import { analyseTrace, decodeTrace } from '@uvanta/core/trace'
 import type { PayloadOf, Said } from '@uvanta/core/visit'
@@ -43,6 +44,9 @@ const value = computed(() => {
   return roundTo(seen.reduce((a, b) => a + b, 0) / seen.length, digits.value)
 })
 
+const placeLabel = (id: string) =>
+  apparatusOf(store.state.plan?.equipment.kind ?? '')?.places.find((p) => p.id === id)?.label ?? id
+
 function readHere() {
   const r = props.reading
   if (!r?.trace || !value.value) return
@@ -85,6 +89,11 @@ function readHere() {
           >· found at {{ (reading.trace.found * trace.periodS).toFixed(1) }} s, moved by hand</span
         >
       </p>
+      <p v-for="b in reading.beside ?? []" :key="b.place" class="small beside">
+        <span class="soft">{{ placeLabel(b.place) }} at the time</span>
+        <Reading :value="b.value" :unit="unitWords('gaugePressure', b.unit)" />
+        <span class="soft">from {{ b.low }} to {{ b.high }} while the trace was taken</span>
+      </p>
       <p v-for="d in doubts" :key="d.kind" class="caution small">{{ d.says }}</p>
       <ProblemNote :message="message" />
       <div class="actions">
@@ -103,6 +112,10 @@ function readHere() {
   flex-wrap: wrap;
   gap: 0.75rem;
   align-items: baseline;
+}
+
+.beside {
+  margin: 0 0 0.25rem;
 }
 
 .form-range {

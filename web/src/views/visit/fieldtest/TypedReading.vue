@@ -10,7 +10,11 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue'
  * have shown is questioned here; who insists says why.
  */
 const props = defineProps<{ record: StepRecord; stepId: string; run: RunState }>()
-const emit = defineEmits<{ take: [value: string, unit: string, insisted: string | undefined] }>()
+const emit = defineEmits<{
+  /** Something is being typed: an instrument that comes on the line does not take it away. */
+  typing: []
+  take: [value: string, unit: string, insisted: string | undefined]
+}>()
 
 const dimension = (props.record.dimension ?? 'differential') as Dimension
 const units = useStorage<Record<string, string>>('uvanta-units', {})
@@ -66,6 +70,7 @@ function insist() {
         autocomplete="off"
         placeholder="0.0"
         :aria-describedby="asked ? `doubt-${stepId}` : undefined"
+        @update:model-value="emit('typing')"
       />
       <BFormSelect v-model="unit" aria-label="Unit">
         <option v-for="u in unitsOf(dimension)" :key="u" :value="u">

@@ -3,6 +3,7 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { handsOn } from '@/testing/hands'
+import { useGauge } from '@/stores/gauge'
 import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
 import TestStation from './TestStation.vue'
 
@@ -19,6 +20,8 @@ class NoWorker extends EventTarget {
   terminate() {}
 }
 vi.stubGlobal('Worker', NoWorker)
+/** Nothing is painted here. */
+vi.mock('@/parts/TraceChart.vue', () => ({ default: { template: '<i />' } }))
 
 const page = { template: '<i />' }
 const router = () =>
@@ -61,7 +64,36 @@ async function sheet(
 }
 afterEach(() => (document.body.innerHTML = ''))
 
+/** A line to a gauge that the test opens. */
+class Line extends EventTarget {
+  static readonly OPEN = 1
+  static last: Line | undefined
+  readonly readyState = 1
+  constructor() {
+    super()
+    Line.last = this
+  }
+  send() {}
+  close() {}
+}
+
 describe('the test sheet', () => {
+  it('leaves what is being typed when a gauge comes on the line', async () => {
+    vi.stubGlobal('WebSocket', Line)
+    const server = new OneVisitServer(arrived())
+    const { screen, until, begun, press, fill } = await sheet(server)
+    await begun()
+    await until('Shutoff 2')
+    await press('Tight')
+    await until('Check 1 differential')
+    await fill('Check 1 differential', '2.4')
+    server.gaugeUrl = 'ws://gauge'
+    await useGauge().open()
+    Line.last?.dispatchEvent(new Event('open'))
+    await flushPromises()
+    expect(useGauge().streaming).toBe(true)
+    expect(screen.find<HTMLInputElement>('form.reading input').element.value).toBe('2.4')
+  })
   it('names the gauge, its calibration and the licence, and begins with them on record', async () => {
     const { screen, store, fill, begun } = await sheet()
     expect(screen.text()).toContain('In calibration to 31 Dec 2026')

@@ -131,6 +131,21 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
     )
   }
 
+  /** What the recorder’s other channels showed when it was read, and while the trace that is kept was taken. */
+  function besideAt(index: number, first: number): Pick<PayloadOf<'reading'>, 'beside'> {
+    const beside = gauge.channels().flatMap(({ place, unit, points }) => {
+      const seen = points.filter((p) => p.at >= first)
+      const near = seen.toSorted((a, b) => Math.abs(a.at - index) - Math.abs(b.at - index))[0]
+      if (!near) return []
+      const values = seen.map((p) => p.value)
+      const [value, low, high] = [near.value, Math.min(...values), Math.max(...values)].map((v) =>
+        roundTo(v, 2),
+      ) as [string, string, string]
+      return [{ place, value, low, high, unit }]
+    })
+    return beside.length > 0 ? { beside } : {}
+  }
+
   /** Takes the reading from the trace. Answers true when it was recorded. */
   function streamed(asItStands: boolean): boolean {
     message.value = ''
@@ -189,6 +204,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
         mark,
         found: mark,
       },
+      ...besideAt(picked.index, first),
       ...height(),
     })
     if (refusal) message.value = `${refusal.why} ${refusal.remedy}`

@@ -1,16 +1,11 @@
 <script setup lang="ts">
 import { CannotCompute } from '@uvanta/core/errors'
-import {
-  type Dimension,
-  isUnitOf,
-  parseDisplayed,
-  unitLabel,
-  unitsOf,
-  valueToSi,
-} from '@uvanta/core/quantity'
+import { parseDisplayed, valueToSi } from '@uvanta/core/quantity'
 import { computed, reactive } from 'vue'
 import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
 import AttachResult from '../AttachResult.vue'
+import { unitOptions } from '@/composables/words'
+import FigureEntry from '@/parts/form/FigureEntry.vue'
 import { attempt } from '../attempt'
 import type { Figure, FigureBench, Given } from './figureBench'
 
@@ -36,8 +31,6 @@ const outcome = computed(() =>
     return props.bench.work(given)
   }),
 )
-const labelOf = (dimension: Dimension, unit: string) =>
-  isUnitOf(dimension, unit) ? unitLabel(dimension, unit) : unit
 </script>
 
 <template>
@@ -46,28 +39,14 @@ const labelOf = (dimension: Dimension, unit: string) =>
     <div class="sheet" :class="{ wide: bench.wide }">
       <EquipmentDrawing class="drawn" :kind="bench.draws" :tag="bench.title" />
       <div class="entry">
-        <div v-for="f in bench.figures" :key="f.name" class="figure">
-          <label :for="`${titleId}-${f.name}`">{{ f.label }}</label>
-          <div class="pair">
-            <BFormInput
-              :id="`${titleId}-${f.name}`"
-              v-model="values[f.name]"
-              class="mono"
-              inputmode="decimal"
-            />
-            <BFormSelect
-              v-if="f.dimension && unitsOf(f.dimension).length > 1"
-              v-model="units[f.name]"
-              :aria-label="`Unit of ${f.label}`"
-              :options="
-                unitsOf(f.dimension).map((u) => ({
-                  value: u as string,
-                  text: labelOf(f.dimension!, u),
-                }))
-              "
-            />
-          </div>
-        </div>
+        <FigureEntry
+          v-for="f in bench.figures"
+          :key="f.name"
+          v-model:text="values[f.name]!"
+          v-model:unit="units[f.name]!"
+          :label="f.label"
+          :units="f.dimension ? unitOptions(f.dimension) : []"
+        />
       </div>
     </div>
     <p v-if="'says' in outcome" class="caution" role="alert">{{ outcome.says }}</p>
@@ -99,16 +78,6 @@ const labelOf = (dimension: Dimension, unit: string) =>
   grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
   gap: 0.6rem;
   margin-bottom: 0.75rem;
-}
-
-.figure label {
-  font-weight: 600;
-}
-
-.pair {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) auto;
-  gap: 0.3rem;
 }
 
 .answer {

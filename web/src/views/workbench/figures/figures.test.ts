@@ -3,14 +3,17 @@ import { createPinia } from 'pinia'
 import { describe, expect, it } from 'vitest'
 import FigureBench from './FigureBench.vue'
 import type { FigureBench as Bench } from './figureBench'
-import { gasBench, reliefBench, waterBench } from './flows'
+import { shippedLibrary } from '@uvanta/core/testing'
+import { gasBench, limitBench, reliefBench, waterBench } from './flows'
 import { benchSetBench, decayBench, seatBench } from './leaks'
 import { driftBench, strokeBench } from './tests'
 
+const overPressure = limitBench(shippedLibrary.rulePacks)
 const all: readonly Bench[] = [
   gasBench,
   waterBench,
   reliefBench,
+  overPressure,
   benchSetBench,
   seatBench,
   decayBench,
@@ -62,6 +65,17 @@ it('a relief that is too small is said so', async () => {
   const screen = open(reliefBench)
   await field(screen, 'Relief, Cv').setValue('1')
   expect(screen.text()).toContain('does not hold the system under its limit')
+})
+it('an over-pressure limit follows the tiers of each pack', async () => {
+  // 49 CFR 192.201 (a) (2): from 60 psi on 110 %, from 12 psi to under 60 psi 6 psi more, under it half more.
+  const screen = open(overPressure)
+  const at = async (maop: string) => {
+    await field(screen, 'Maximum allowable operating pressure').setValue(maop)
+    return screen.text()
+  }
+  expect(await at('100')).toContain('110.0 psi')
+  expect(await at('40')).toContain('46.0 psi')
+  expect(await at('8')).toContain('12.0 psi')
 })
 
 it('a stroke: the gap between up and down is hysteresis', async () => {

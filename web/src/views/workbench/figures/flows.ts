@@ -1,4 +1,6 @@
+import { CannotCompute } from '@uvanta/core/errors'
 import { fromSi, roundTo } from '@uvanta/core/quantity'
+import { protectionLimit, type RulePack } from '@uvanta/core/rules'
 import { gasFlow, reliefCapacity, waterFlow } from '@uvanta/core/sizing'
 import { type Figure, type FigureBench, type Given, must } from './figureBench'
 
@@ -98,6 +100,48 @@ export const waterBench: FigureBench = {
     }
   },
 }
+
+/** The limit of a protected system by every rule pack that has one. */
+export const limitBench = (packs: readonly RulePack[]): FigureBench => ({
+  computation: 'overpressure-limit',
+  title: 'Over-pressure limit',
+  draws: 'spring regulator',
+  wide: true,
+  figures: [
+    pressure('maop', 'Maximum allowable operating pressure', '60'),
+    { ...pressure('yield', 'At 75 % of yield stress', ''), optional: true },
+  ],
+  work(given) {
+    const quantity = (kpa: number) => ({
+      dimension: 'gaugePressure' as const,
+      value: roundTo(fromSi('gaugePressure', kpa, 'psi'), 4),
+      unit: 'psi',
+    })
+    const yieldKpa = given.yield
+    const limits = packs.flatMap((pack) => {
+      const limit = protectionLimit(
+        pack,
+        quantity(must(given, 'maop')),
+        yieldKpa === undefined ? undefined : quantity(yieldKpa),
+      )
+      return limit === null ? [] : [{ pack: pack.title, limit }]
+    })
+    if (limits.length === 0)
+      throw new CannotCompute(
+        'no-protection',
+        'No rule pack has a limit for this pressure.',
+        'Ask the engineer of the station.',
+      )
+    const least = Math.min(...limits.map((l) => l.limit))
+    return {
+      answer: `At most ${roundTo(least, 1)} psi`,
+      says: [
+        ...limits.map((l) => `${l.pack}: ${roundTo(l.limit, 1)} psi.`),
+        'The rule that is in force at the site counts.',
+      ],
+    }
+  },
+})
 
 export const reliefBench: FigureBench = {
   computation: 'relief-capacity',
