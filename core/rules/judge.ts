@@ -74,6 +74,7 @@ function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: 
     margin: roundTo(margin, telling(measured.digits)),
     dimension: measured.dimension,
     ...(measured.corrected ? { corrected: measured.corrected } : {}),
+    ...(measured.heldS === undefined ? {} : { heldS: measured.heldS }),
     ...(measured.perMinute ? { perMinute: true } : {}),
   }
   const simple = simpleAcceptance(margin)

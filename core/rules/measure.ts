@@ -23,6 +23,8 @@ export interface Measured {
   readonly standard?: number
   /** The value with its head correction, where there is one. */
   readonly corrected?: string
+  /** How long it was held, s, where that is part of what is judged. */
+  readonly heldS?: number
   /** It is a change in a minute. */
   readonly perMinute?: boolean
 }

@@ -118,7 +118,10 @@ describe('creep', () => {
   })
   it('takes the time of its trace, or of the paper form, where it is given', () => {
     const paper = { takenAt: at(3), heldS: 300 }
-    expect(judged({ creep: paper }).item('creep')?.outcome).toBe('pass')
+    expect(judged({ creep: paper }).item('creep')).toMatchObject({
+      outcome: 'pass',
+      heldS: paper.heldS,
+    })
     expect(judged({ creep: { ...paper, heldS: 200 } }).item('creep')?.outcome).toBe('not-assessed')
   })
   it('wants the whole time, to the second in which it is pressed', () => {

@@ -77,6 +77,8 @@ export interface ItemJudgement {
   readonly limit?: string
   readonly limitSense?: 'at least' | 'at most'
   readonly margin?: string
+  /** How long it was held for this, s. */
+  readonly heldS?: number
   /** Reading, limit and margin are changes in a minute. */
   readonly perMinute?: boolean
   readonly simple?: Outcome

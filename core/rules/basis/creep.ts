@@ -49,7 +49,7 @@ export const creep: Basis<Item> = {
       return { missing: `held for ${minutes} min, ${want} are wanted: too short to tell` }
     }
     const value = Math.abs(moved.value)
-    return { ...moved, value, text: roundTo(value, moved.digits) }
+    return { ...moved, value, heldS: Math.floor(held), text: roundTo(value, moved.digits) }
   },
   ends: (item, run, unit) => {
     const of = named(run, item.of)

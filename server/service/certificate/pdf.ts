@@ -2,7 +2,7 @@ import { fails } from '@uvanta/core/rules'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import { type CertificatePayload, type CertifiedRun, instrumentsOf } from '@uvanta/core/certificate'
-import { unitLabel } from '@uvanta/core/quantity'
+import { roundTo, unitLabel } from '@uvanta/core/quantity'
 import type { ItemJudgement } from '@uvanta/core/rules'
 import pdfmake from 'pdfmake'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
@@ -248,6 +248,9 @@ function limitText(item: ItemJudgement): string {
   return `${item.limitSense === 'at most' ? '≤' : '≥'} ${item.limit} ${unitLabel(item.dimension, item.unit)}`
 }
 
+const heldWords = ({ heldS }: ItemJudgement) =>
+  heldS === undefined ? '' : `held ${roundTo(heldS / 60, 1)} min, `
+
 function runCell(run: CertifiedRun | null, id: string): TableCell {
   const item = run?.verdict.items.find((i) => i.id === id)
   if (!item) return { text: '–' }
@@ -259,7 +262,8 @@ function runCell(run: CertifiedRun | null, id: string): TableCell {
     stack: [
       mono(value),
       small(
-        outcomeWords[item.outcome].toLowerCase() +
+        heldWords(item) +
+          outcomeWords[item.outcome].toLowerCase() +
           (item.requirement === 'required' ? '' : `, ${item.requirement}`),
       ),
     ],

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** A number as the hero: large in the mono face, its unit small behind it. */
+const MINUS = '\u2212'
 defineProps<{ value: string; unit?: string; size?: 'large' | 'normal'; struck?: boolean }>()
 </script>
 
 <template>
   <span class="reading mono" :class="[size ?? 'normal', { struck }]"
-    ><span class="value">{{ value }}</span
+    ><span class="value">{{ value.replace(/^-/, MINUS) }}</span
     ><span v-if="unit" class="unit">{{ ' ' + unit }}</span></span
   >
 </template>

@@ -34,6 +34,9 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
             >
           </div>
           <div class="soft small reason">{{ i.reason }}</div>
+          <div v-if="i.heldS !== undefined" class="soft small">
+            Held {{ (i.heldS / 60).toFixed(1) }} min
+          </div>
           <div v-if="movedOf(i.id)" class="soft small">
             Left at <span class="mono">{{ movedOf(i.id)?.left }}</span> on
             {{ dateWords(movedOf(i.id)?.on) }}: moved
