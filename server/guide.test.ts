@@ -1,6 +1,7 @@
 import type { StockItem } from '@uvanta/contract'
+import { combinationsOf, type PlacedStep } from '@uvanta/core/guide'
 import { addDays } from '@uvanta/core/programme'
-import { Job, shippedLibrary } from '@uvanta/core/testing'
+import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
 import { appended, emptyLog } from '@uvanta/core/visit'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
@@ -31,18 +32,32 @@ beforeAll(async () => {
 
 const PACK = 'larkhaven-relief-first'
 const { guides, families, rulePacks } = shippedLibrary
-/** Every guide in every variant, on the first kind of its family; a tested kind where there is one. */
+/** Every guide in every variant and combination of sub-jobs, on the first kind of its family; a tested kind where there is one. */
 const jobs = guides.flatMap((guide) => {
   const kinds = families.find((f) => f.id === guide.family)?.kinds ?? []
   const tests = rulePacks.find((p) => p.id === PACK)?.tests ?? []
   const tested = kinds.find((k) => tests.some((t) => t.kind === k))
   const kind = tested ?? kinds[0] ?? ''
-  return guide.variants.map((v) => ({ guide, kind, variant: v.id, tested: tested !== undefined }))
+  return guide.variants.flatMap((v) =>
+    combinationsOf((guide.jobs ?? []).map((j) => j.id)).map((jobs) => ({
+      guide,
+      kind,
+      variant: v.id,
+      jobs,
+      tested: tested !== undefined,
+    })),
+  )
 })
 type JobCase = (typeof jobs)[number]
 
+const orders = (step: PlacedStep) => step.inspect === 'disc-pin'
+
 let tags = 0
-async function planned({ guide, kind, tested }: JobCase, prefix = 'JOB-') {
+async function planned(
+  { guide, kind, tested }: JobCase,
+  prefix = 'JOB-',
+  findings: JobOptions['findings'] = {},
+) {
   const equipment = await createEquipment(app, world.tester, {
     ...equipmentInput(world.site.id, `${prefix}${(tags += 1)}`, addDays(app.today(), 9)),
     kind,
@@ -55,6 +70,7 @@ async function planned({ guide, kind, tested }: JobCase, prefix = 'JOB-') {
     kind,
     ...(tested ? { packId: PACK } : {}),
     newId: () => uuidv7(),
+    findings,
     from: app.now().minus({ hours: 6 }).toISO(),
   })
   return { equipment, visit, job }
@@ -68,29 +84,30 @@ async function send(visitId: string, { drafts }: Job, from = 0) {
 }
 
 describe('a guide through the interface', () => {
-  it.each(jobs.map((j) => [`${j.guide.id}, ${j.variant}, on a ${j.kind}`, j] as const))(
-    '%s: to its end',
-    async (_, one) => {
-      const { visit, job, equipment } = await planned(one)
-      job.choose(one.guide, one.variant).toMakeSafe().toAsLeft()
-      if (!one.tested) {
-        job.must('checked', { run: 'as-left', outcome: 'works', text: 'Works' }).carryOut('as-left')
-      }
-      await send(visit.id, job)
-      const read = await tester.get(`/api/v1/visits/${visit.id}`).expect(200)
-      expect(read.body.done).toContain('return')
-      if (one.tested) return
-      // Without a field test it is signed on its function check, and carries no certificate.
-      const event = draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' })
-      const signed = await tester
-        .post(`/api/v1/visits/${visit.id}/sign`)
-        .send({ expected: 1 + job.drafts.length, password: PASSWORD, event })
-        .expect(200)
-      expect(signed.body).toMatchObject({ state: 'signed', certificateNumber: null })
-      const status = await tester.get(`/api/v1/equipment/${equipment.id}`).expect(200)
-      expect(status.body.condition).toBe('in-order')
-    },
-  )
+  it.each(
+    jobs.map(
+      (j) => [`${j.guide.id}, ${[j.variant, ...j.jobs].join(' and ')}, on a ${j.kind}`, j] as const,
+    ),
+  )('%s: to its end', async (_, one) => {
+    const { visit, job, equipment } = await planned(one)
+    job.choose(one.guide, one.variant, true, one.jobs).toMakeSafe().toAsLeft()
+    if (!one.tested) {
+      job.must('checked', { run: 'as-left', outcome: 'works', text: 'Works' }).carryOut('as-left')
+    }
+    await send(visit.id, job)
+    const read = await tester.get(`/api/v1/visits/${visit.id}`).expect(200)
+    expect(read.body.done).toContain('return')
+    if (one.tested) return
+    // Without a field test it is signed on its function check, and carries no certificate.
+    const event = draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' })
+    const signed = await tester
+      .post(`/api/v1/visits/${visit.id}/sign`)
+      .send({ expected: 1 + job.drafts.length, password: PASSWORD, event })
+      .expect(200)
+    expect(signed.body).toMatchObject({ state: 'signed', certificateNumber: null })
+    const status = await tester.get(`/api/v1/equipment/${equipment.id}`).expect(200)
+    expect(status.body.condition).toBe('in-order')
+  })
   it('refuses a step out of order, and keeps nothing of its batch', async () => {
     const [one] = jobs as [JobCase]
     const { visit, job } = await planned(one, 'OUT-')
@@ -197,6 +214,29 @@ describe('photographs', () => {
     await put(visit.id, uuidv7(), png, 'text/html').expect(415)
     await put(visit.id, uuidv7(), Buffer.alloc(4_000_000)).expect(413)
     await put(uuidv7(), uuidv7(), png).expect(404)
+  })
+})
+
+describe('work that waits for a part', () => {
+  it('is planned for the day on which it has come, once, with what to bring', async () => {
+    const one = jobs.find((j) => j.guide.id === 'dome-regulator') as JobCase
+    const { visit, equipment, job } = await planned(one, 'ORDER-', { 'disc-pin': 'order' })
+    job.choose(one.guide, 'gas').toMakeSafe()
+    job.carryOut('make-safe').done('make-safe').carryOut('open-up', orders)
+    const due = job.due('open-up')
+    job.must('guide-step', { step: due?.id ?? '', at: 'open-up', finding: 'order' })
+    const comeBackOn = addDays(app.today(), 5)
+    job.must('stopped', { reason: 'Pin bent', order: { what: 'Pin kit K-DDR-083', comeBackOn } })
+    await send(visit.id, job)
+    const last = job.drafts.slice(-1)
+    await append(tester, visit.id, job.drafts.length, last).expect(200)
+    const rows = await app.db.visits.findAll({ where: { equipmentId: equipment.id } })
+    const next = rows.filter((v) => v.id !== visit.id)
+    expect(next.map((v) => [v.purpose, v.plannedOn, v.state])).toEqual([
+      ['part-ordered', comeBackOn, 'planned'],
+    ])
+    const read = await tester.get(`/api/v1/visits/${next[0]?.id}`).expect(200)
+    expect(read.body.events[0].payload.bring).toEqual(['Pin kit K-DDR-083'])
   })
 })
 

@@ -1,3 +1,4 @@
+import { proofOf } from '../library'
 import { check } from '../schema'
 import { describe, expect, it } from 'vitest'
 import { shippedGuides, shippedSubGuides } from '../testing/guides'
@@ -13,7 +14,8 @@ import {
 import { shippedLibrary } from '../testing/library'
 import { shutFor, zoneSite } from '../pressure'
 
-const prove = (guide: Guide, subs: readonly SubGuide[] = []) => proveGuide(guide, subs).faults
+const prove = (guide: Guide, subs: readonly SubGuide[] = []) =>
+  proofOf(guide, subs, shippedLibrary).faults
 
 /** A shipped guide with its sub-guides written out, so that every step can be damaged. */
 function inlined(guide: Guide): Guide {

@@ -22,6 +22,7 @@ export {
   type RenewalPolicy,
 } from './run/renewal'
 export {
+  endsWork,
   type GuideRun,
   guideRun,
   type KitLine,
@@ -32,6 +33,7 @@ export {
   type StepDone,
   stepWords,
   type TrayPart,
+  withBrought,
 } from './run/run'
 export {
   type GuideStep,
@@ -43,6 +45,8 @@ export {
   stepJsonSchema,
   type Verb,
 } from './schema/step'
+export { standsFor } from './schema/equipment'
+export { combinationsOf } from './prove/combinations'
 export { type GuideStation, guideStations, seatChecks, type Turn } from './schema/stepCommon'
 export type { InspectionVerdict } from './schema/verbs'
 export {

@@ -15,19 +15,28 @@ const told = (s: PlacedStep): string =>
     .filter(Boolean)
     .join(' | ')
 /** The steps of a variant with the given findings; everything else is found sound. */
-function way(id: string, variant: string, findings: Readonly<Record<string, string>> = {}) {
+function way(
+  id: string,
+  variant: string,
+  findings: Readonly<Record<string, string>> = {},
+  jobs: readonly string[] = [],
+) {
   const g = guide(id)
-  const record = expandGuide(g, shippedSubGuides)
-    .steps.filter((s) => s.inspect && s.verdicts)
-    .map((s) => ({
-      step: s.id,
-      finding: findings[s.inspect ?? ''] ?? s.verdicts?.[0]?.id ?? 'keep',
-    }))
-  return guideRun(g, shippedSubGuides, variant, record).steps
+  const record = expandGuide(g, shippedSubGuides).steps.flatMap((s) => {
+    const first = (s.verdicts ?? s.answers)?.[0]?.id
+    return first ? [{ step: s.id, finding: findings[s.inspect ?? s.ask ?? ''] ?? first }] : []
+  })
+  return guideRun(g, shippedSubGuides, variant, record, jobs).steps
 }
 
 /** What each family’s job must say, in this order: the orderings, orientations and traps of the trade. */
-const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<string, string>?])[] = [
+const ORDERS: readonly (readonly [
+  string,
+  string,
+  readonly RegExp[],
+  Record<string, string>?,
+  string[]?,
+])[] = [
   [
     'tower-double-check',
     'usual',
@@ -182,29 +191,52 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
   ],
   [
     'dome-regulator',
-    'full',
+    'gas',
+    // Sheet, 5: 2 make safe; 3 to 6 seats out; 8 to 10 diaphragm; 11, 12 stem; 13 stroke; 14 to 20 seats in.
     [
+      /loader and its filter/i,
+      /range from low to full/,
+      /outlet valve slowly/,
+      /shut-off of the loading supply/,
+      /inlet valve slowly/,
+      /outlet, then the dome, then the inlet/,
       /stamps.*line up/i,
-      /Cap off/,
+      /Cap straight up/,
       /Disc guide out/,
-      /Disc out/,
       /Index pin out/,
-      /pin hole.*not turned/,
-      /counter-clockwise/,
+      /disc out, its arrow noted/,
+      /blunt probe in its pin hole/,
+      /Disc pin straight, and in the centre/,
+      /Case bolts out evenly/,
+      /Hold the disc pin.*counter-clockwise/,
+      /pin wrench on the lower plate/,
+      /how it was found/,
+      /Lock nut of the stem, two wrenches/,
+      /Stem out of the pin, and up/,
+      /Disc pin out through the orifice/,
+      /Disc pin into the orifice/,
+      /until it will go no further/,
+      /the pin not turned/,
       /drop of thread-lock/,
-      /disc pin is centred/,
+      /turn of the sheet past tight/,
+      /centre of the bore.*clockwise/,
       /edge of the plate/,
       /Lapped face to the cap, pin hole on the stamp side/,
       /through the slot/,
-      /Index pin in/,
-      /Arrow to the pin/,
-      /disc guide/i,
+      /Arrow to the pin hole/,
+      /Now the index pin/,
+      /Press the diaphragm down.*lowers the disc.*raises the disc/,
+      /fully open, exactly in line/,
+      /edge of the disc guide/,
+      /over the index pin/,
       /Stamps of body and cap/,
-      /compulsory.*fully open and in line.*lowers the disc.*raises the disc/,
-      /centred on the diaphragm recess/,
-      /crosswise/,
+      /flat in its recess all round/,
+      /none left over/,
+      /Inlet|inlet valve/,
+      /Loading supply open/,
     ],
-    { disc: 'keep' },
+    {},
+    ['stem'],
   ],
   [
     'spring-regulator',
@@ -490,11 +522,11 @@ const ORDERS: readonly (readonly [string, string, readonly RegExp[], Record<stri
 describe('what the trade knows of each job', () => {
   it.each(
     ORDERS.map(
-      ([id, variant, order, findings]) =>
-        [`${id}, ${variant}`, id, variant, order, findings] as const,
+      ([id, variant, order, findings, jobs]) =>
+        [`${id}, ${variant}`, id, variant, order, findings, jobs] as const,
     ),
-  )('%s', (_, id, variant, order, findings) => {
-    const lines = way(id, variant, findings).map(told)
+  )('%s', (_, id, variant, order, findings, jobs) => {
+    const lines = way(id, variant, findings, jobs).map(told)
     let from = 0
     for (const words of order) {
       const found = lines.findIndex((l, n) => n >= from && words.test(l))
@@ -524,14 +556,20 @@ describe('branches', () => {
   })
   it('lapped seats are renewed as a set, or all go back', () => {
     const renewed = (disc: string) =>
-      way('dome-regulator', 'seat', { disc }).flatMap((s) => (s.renew ? [s.renew] : []))
+      way('dome-regulator', 'gas', { disc }).flatMap((s) => (s.renew ? [s.renew] : []))
     expect(renewed('keep')).toEqual([])
     expect(renewed('renew').toSorted()).toEqual(['disc', 'disc-guide', 'plate'])
+    const plate = way('dome-regulator', 'gas', { plate: 'renew' }).flatMap((s) => s.renew ?? [])
+    expect(plate.toSorted()).toEqual(['disc', 'disc-guide', 'plate'])
   })
   it('a seats-only job leaves the stroke alone', () => {
-    expect(way('dome-regulator', 'seat').some((s) => s.set)).toBe(false)
-    for (const v of ['full', 'stem'])
-      expect(way('dome-regulator', v).some((s) => s.set === 'stroke')).toBe(true)
+    const sets = (findings: Record<string, string>, jobs: string[] = []) =>
+      way('dome-regulator', 'gas', findings, jobs).some((s) => s.set === 'stroke')
+    expect(sets({})).toBe(false)
+    for (const job of ['diaphragm', 'stem']) expect(sets({}, [job])).toBe(true)
+    // A pin that has turned, or is bent, widens the work to it.
+    expect(sets({ 'pin-turned': 'turned' })).toBe(true)
+    expect(sets({ 'disc-pin': 'renew' })).toBe(true)
   })
   it('dry rings that are plump are lubricated, not renewed', () => {
     const steps = way('cycling-valve', 'usual', { 'spool-rings': 'clean' })

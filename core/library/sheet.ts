@@ -47,6 +47,8 @@ const kitItemSchema = strictObject({
 
 const kitSchema = strictObject({
   guide: slug().required(),
+  /** The sub-job of the guide that it is for. */
+  job: slug(),
   number: line(60).required(),
   title: line(120).required(),
   source: line(160).required(),
@@ -70,9 +72,12 @@ export const specSheetSchema = strictObject({
 })
 export type SpecSheet = yup.InferType<typeof specSheetSchema>
 
-/** The kit of a sheet for one guide. */
-export const kitOf = (sheet: SpecSheet | undefined, guideId: string): SheetKit | undefined =>
-  sheet?.kits.find((k) => k.guide === guideId)
+/** The kit of a sheet for one guide, or for one of its sub-jobs. */
+export const kitOf = (
+  sheet: SpecSheet | undefined,
+  guideId: string,
+  job?: string,
+): SheetKit | undefined => sheet?.kits.find((k) => k.guide === guideId && k.job === job)
 
 /** What of a sheet fits no guide of its family, or lacks its unit. */
 export function sheetFaults(sheet: SpecSheet, guides: readonly Guide[]): FieldFault[] {
@@ -127,7 +132,7 @@ function kitFaults(kit: SheetKit, path: string, guide: Guide | undefined): Field
       { path: `${path}.guide`, message: `the family has no guide “${kit.guide}”: mend the name` },
     ]
   }
-  const wanted = guide.kit ?? []
+  const wanted = (guide.kit ?? []).filter((k) => k.job === kit.job)
   const unknown = kit.items.flatMap((i, n) =>
     wanted.some((k) => k.id === i.item)
       ? []

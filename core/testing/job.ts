@@ -2,7 +2,6 @@ import { DateTime } from 'luxon'
 import {
   type Guide,
   type GuideStation,
-  type InspectionVerdict,
   mendedBy,
   movesOf,
   nextStep,
@@ -12,6 +11,10 @@ import {
 } from '../guide'
 import { familyOf, kitOf, pinsInForce, rulePackOf, sheetsOf } from '../library'
 import {
+  countedOf,
+  isSoft,
+  kitsNeeded,
+  kitTaken,
   type EventDraft,
   type EventKind,
   appended,
@@ -73,8 +76,8 @@ export interface JobOptions {
   readonly from?: string
   /** What an inspection sees: defects by part; sound when absent. */
   readonly defects?: Readonly<Record<string, readonly string[]>>
-  /** Findings against the house’s policy, by part. */
-  readonly findings?: Readonly<Record<string, InspectionVerdict>>
+  /** Findings against the house’s policy, by part, and answers other than the first, by question. */
+  readonly findings?: Readonly<Record<string, string>>
 }
 
 const uuid = (n: number) => `018f0000-0000-7000-8000-${String(n).padStart(12, '0')}`
@@ -183,39 +186,45 @@ export class Job {
     return this.events.slice(1).map(({ personId: _, personName: __, ...draft }) => draft)
   }
 
-  choose(guide: Guide, variant: string, withSheet = true): this {
+  choose(guide: Guide, variant: string, withSheet = true, jobs: readonly string[] = []): this {
     const sheet = withSheet ? sheetsOf(shippedLibrary, this.options.family)[0] : undefined
     return this.must('guide-chosen', {
       guideId: guide.id,
       version: guide.version,
       variant,
+      ...(jobs.length > 0 ? { jobs: [...jobs] } : {}),
       ...(sheet ? { sheet: { id: sheet.id, version: sheet.version } } : {}),
     })
   }
 
-  /** Counts the kit as its list says. */
+  /** Counts the kits that are needed as their lists say. */
   takeKit(): this {
     const { guide: chosen } = this.state
     const sheet = shippedLibrary.specSheets.find((s) => s.id === chosen?.sheet?.id)
-    const kit = kitOf(sheet, chosen?.guideId ?? '')
-    if (this.run.kit.length === 0 || this.state.kit) return this
-    return this.must('kit-taken', {
-      number: kit?.number ?? 'K-0',
-      how: 'typed',
-      items: this.run.kit.map((k) => ({
-        item: k.id,
-        count: kit?.items.find((i) => i.item === k.id)?.count ?? k.count,
-      })),
-    })
+    for (const job of kitsNeeded(this.run)) {
+      if (kitTaken(this.state, job)) continue
+      const kit = kitOf(sheet, chosen?.guideId ?? '', job)
+      this.must('kit-taken', {
+        number: kit?.number ?? 'K-0',
+        how: 'typed',
+        ...(job ? { job } : {}),
+        items: this.run.kit
+          .filter((k) => k.job === job)
+          .map((k) => ({
+            item: k.id,
+            count: kit?.items.find((i) => i.item === k.id)?.count ?? k.count,
+          })),
+      })
+    }
+    return this
   }
 
   /** Accounts for the kit: what was fitted, the rest left over. */
   closeKit(): this {
-    const { kit } = this.state
-    if (!kit) return this
+    if (kitsNeeded(this.run).every((job) => !kitTaken(this.state, job))) return this
     return this.must('kit-closed', {
       lines: this.run.kit.map((k) => {
-        const counted = kit.items.find((i) => i.item === k.id)?.count ?? 0
+        const counted = countedOf(this.state, k.id)
         return { item: k.id, used: k.used, spare: 0, left: counted - k.used, missing: 0, empty: 0 }
       }),
     })
@@ -234,6 +243,7 @@ export class Job {
 
   /** Does everything that a step wants, then records it. */
   doStep(step: PlacedStep): this {
+    if (this.run.kit.some((k) => k.job && k.id === step.from)) this.takeKit()
     for (const slot of missingSlots(this.state, shippedLibrary, step)) {
       const slots = guideOfVisit(this.state, shippedLibrary)?.guide.slots
       const torque = slots?.find((s) => s.id === slot)?.dimension === 'torque'
@@ -284,6 +294,7 @@ export class Job {
     }
     if (step.measure) return { throws: { one: mm('31'), other: mm('31') } }
     if (step.temporary) return { temporary: { until: '2026-07-01', permittedBy: 'The authority' } }
+    if (step.answers) return { finding: this.options.findings?.[step.ask] ?? step.answers[0]?.id }
     if (!step.verdicts) return {}
     const part = step.inspect
     const defects = [...(this.options.defects?.[part] ?? [])]
@@ -291,7 +302,9 @@ export class Job {
     if (chosen) return { finding: chosen, defects, departure: 'None at hand' }
     const policy = policyOfVisit(this.state, shippedLibrary)
     const offered = step.verdicts.map((v) => v.id)
-    return { finding: renewalAdvice(policy, offered, defects, mendedBy(step)).verdict, defects }
+    const soft = isSoft(this.state, shippedLibrary, step)
+    const advice = renewalAdvice(policy, offered, defects, mendedBy(step), soft)
+    return { finding: advice.verdict, defects }
   }
 
   done(station: Station, skipTo?: 'return'): this {
@@ -316,7 +329,8 @@ export class Job {
   /** From Prepare to the point where it is made safe. */
   toMakeSafe(): this {
     this.takeKit().carryOut('prepare').done('prepare')
-    this.must('identity', { outcome: 'confirmed' }).done('arrive')
+    this.must('identity', { outcome: 'confirmed' }).carryOut('arrive').done('arrive')
+    this.carryOut('as-found')
     return this.must('as-found-impossible', { reason: 'Shut off since the flood' }).done('as-found')
   }
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { serves } from '../guide'
+import { combinationsOf, serves } from '../guide'
 import { Job } from '../testing/job'
 import { shippedLibrary } from '../testing/library'
 import { outcomeOf } from '.'
@@ -11,18 +11,34 @@ const jobs = shippedLibrary.guides.flatMap((guide) =>
     .filter((f) => serves(guide, f.id))
     .flatMap((family) =>
       family.kinds.flatMap((kind) =>
-        guide.variants.map((v) => ({ guide, family: family.id, kind, variant: v.id })),
+        guide.variants.flatMap((v) =>
+          combinationsOf((guide.jobs ?? []).map((j) => j.id)).map((jobs) => ({
+            guide,
+            family: family.id,
+            kind,
+            variant: v.id,
+            jobs,
+          })),
+        ),
       ),
     ),
 )
 
-describe('every guide, in every variant, on every kind it serves', () => {
-  it.each(jobs.map((j) => [`${j.guide.id}, ${j.variant}, ${j.family} ${j.kind}`, j] as const))(
+describe('every guide, in every variant and combination of sub-jobs, on every kind it serves', () => {
+  it.each(
+    jobs.map(
+      (j) =>
+        [
+          `${j.guide.id}, ${[j.variant, ...j.jobs].join(' and ')}, ${j.family} ${j.kind}`,
+          j,
+        ] as const,
+    ),
+  )(
     '%s: to its end, with valves, proofs, kit and waiting times',
-    (_, { guide, family, kind, variant }) => {
+    (_, { guide, family, kind, variant, jobs: chosen }) => {
       const tested = pack?.tests.some((t) => t.kind === kind) ?? false
       const job = new Job({ family, kind, ...(tested ? { packId: PACK } : {}) })
-      job.choose(guide, variant).toMakeSafe().toAsLeft()
+      job.choose(guide, variant, true, chosen).toMakeSafe().toAsLeft()
       expect(job.run.tray).toEqual([])
       if (tested) return
       // Without a field test the function check decides.

@@ -4,6 +4,7 @@ import { slotsOf } from '../run/run'
 import { roundZones, shutFor, zoneSite } from '../../pressure'
 import type { Fault } from './rule'
 import { namesIn } from '../schema/step'
+import { conditionsOf } from '../schema/stepCommon'
 import type { NameList } from '../schema/verbs'
 import type { Guide } from '../schema/guide'
 
@@ -21,6 +22,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     adjustment: ids(guide.adjustments),
     fastener: ids(guide.fasteners),
     variant: ids(guide.variants),
+    job: ids(guide.jobs),
   }
   const fault = (step: string, path: string, rule: string, message: string) =>
     faults.push({ step, path, rule, message })
@@ -36,6 +38,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     slots: guide.slots,
     zones: guide.zones,
     variants: guide.variants,
+    jobs: guide.jobs,
   })) {
     const seen = new Set<string>()
     list?.forEach((e, n) => {
@@ -62,6 +65,11 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     fault('', 'zones', 'fed-by-itself', `zone “${id}” feeds itself: take it out of “feeds”`)
   guide.fasteners?.forEach((f, n) => need('part', f.holds, '', `fasteners[${n}].holds`))
 
+  const questions = new Set(steps.flatMap((s) => s.ask ?? []))
+  guide.jobs?.forEach((j, n) => {
+    for (const other of j.brings ?? []) need('job', other, '', `jobs[${n}].brings`)
+  })
+  guide.kit?.forEach((k, n) => need('job', k.job, '', `kit[${n}].job`))
   const look = (step: PlacedStep) => {
     if (!step.say) fault(step.id, step.path, 'no-words', 'has no sentence to read: give “say”')
     for (const { name, lists } of namesIn(step)) {
@@ -70,7 +78,10 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     }
     need('slot', step.slot, step.id, step.path)
     for (const v of step.only ?? []) need('variant', v, step.id, step.path)
-    for (const part of Object.keys(step.when ?? {})) need('part', part, step.id, step.path)
+    for (const job of [...(step.jobs ?? []), ...(step.without ?? []), ...widens(step)])
+      need('job', job, step.id, step.path)
+    for (const [name] of conditionsOf(step))
+      if (!questions.has(name)) need('part', name, step.id, step.path)
     need('slot', step.to?.torque, step.id, step.path)
     need('slot', step.to?.ceiling, step.id, step.path)
     step.steps?.forEach(look)
@@ -87,6 +98,9 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
   })
   return faults
 }
+
+const widens = ({ verdicts = [], answers = [] }: PlacedStep) =>
+  [...verdicts, ...answers].map((v) => v.widens)
 
 /** Units and counts that a step cannot have. */
 export function shapeFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {

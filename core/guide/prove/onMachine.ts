@@ -1,4 +1,6 @@
 import { barsTo, buildsOf, type Machine, type MachinePart, partsOf } from '../../machine'
+import { ofJobs, withBrought } from '../run/run'
+import { combinationsOf } from './combinations'
 import { standsFor } from '../schema/equipment'
 import { expandGuide } from '../schema/expand'
 import type { Guide, SubGuide } from '../schema/guide'
@@ -22,7 +24,9 @@ export function proveOnMachine(
   return guide.variants
     .flatMap((variant) => {
       const parts = partsOf(machine, variant.options ?? buildsOf(machine)[0] ?? [])
-      return variantFaults(guide, flat(steps, variant.id), parts)
+      return combinationsOf(guide.jobs?.map((j) => j.id) ?? []).flatMap((jobs) =>
+        variantFaults(guide, flat(steps, variant.id, withBrought(guide, jobs)), parts),
+      )
     })
     .filter(({ rule, message }) => {
       const key = `${rule} ${message}`
@@ -60,10 +64,14 @@ function namesFaults(guide: Guide, machine: Machine): Fault[] {
   ]
 }
 
-function flat(steps: readonly PlacedStep[], variant: string): PlacedStep[] {
+function flat(
+  steps: readonly PlacedStep[],
+  variant: string,
+  jobs: ReadonlySet<string>,
+): PlacedStep[] {
   return steps
-    .filter((s) => !s.only || s.only.includes(variant))
-    .flatMap((s) => (s.steps ? flat(s.steps, variant) : [s]))
+    .filter((s) => (!s.only || s.only.includes(variant)) && ofJobs(s, jobs))
+    .flatMap((s) => (s.steps ? flat(s.steps, variant, jobs) : [s]))
 }
 
 function variantFaults(

@@ -1,12 +1,14 @@
 import type { Fault } from './rule'
 import { expandGuide } from '../schema/expand'
 import type { PlacedStep } from '../schema/step'
+import { endsWork, ofJobs, widenedBy, withBrought } from '../run/run'
+import { combinationsOf } from './combinations'
 import { nameFaults, shapeFaults } from './names'
 import { tieFaults } from './ties'
 import { endFaults } from './ends'
 import { takeStep } from './rules'
 import { branchOf, type ProofState, startState } from './state'
-import { guideStations } from '../schema/stepCommon'
+import { conditionsOf, guideStations, isMet } from '../schema/stepCommon'
 import { type Guide, type SubGuide, variantOf } from '../schema/guide'
 
 export interface Proof {
@@ -40,7 +42,9 @@ export function proveGuide(
   if (faults.list.length > 0) return { faults: faults.list, paths: 0 }
 
   const walker = new Walker(guide, expanded.steps, faults, mostWays)
-  for (const variant of guide.variants) walker.walk(variant.id)
+  for (const variant of guide.variants)
+    for (const jobs of combinationsOf(guide.jobs?.map((j) => j.id) ?? []))
+      walker.walk(variant.id, withBrought(guide, jobs))
   for (const item of guide.kit ?? []) {
     if (!walker.everUsed.has(item.id)) {
       faults.add({
@@ -80,13 +84,13 @@ class Walker {
     this.powered = steps.some((s) => s.power !== undefined)
   }
 
-  walk(variant: string): void {
-    this.follow(this.flat(this.steps, variant), 0, this.startOf(variant))
+  walk(variant: string, jobs: ReadonlySet<string>): void {
+    this.follow(this.flat(this.steps, variant), 0, this.startOf(variant, jobs))
   }
 
-  private startOf(variant: string): ProofState {
+  private startOf(variant: string, jobs: ReadonlySet<string>): ProofState {
     const { service, contact } = variantOf(this.guide, variant)
-    return startState(this.powered, service, contact)
+    return startState(this.powered, service, contact, jobs)
   }
 
   /** Steps of a variant; a repeat is walked twice, since it must be able to go round. */
@@ -109,7 +113,8 @@ class Walker {
       takeStep(this.guide, step, state, (rule, message) =>
         this.faults.add({ step: step.id, path: step.path, rule, message }),
       )
-      if (step.verb !== 'inspect') continue
+      const asked = step.verb === 'inspect' ? step.inspect : step.verb === 'ask' ? step.ask : null
+      if (asked === null) continue
       if (this.paths > this.mostWays) {
         this.faults.add({
           step: step.id,
@@ -119,13 +124,14 @@ class Walker {
         })
         return
       }
-      for (const verdict of step.verdicts) {
-        if (verdict.id === 'stop') {
+      for (const { id } of step.verdicts ?? step.answers ?? []) {
+        if (endsWork(id)) {
           this.paths++
           continue
         }
         const branch = branchOf(state)
-        branch.inspected.set(step.inspect, verdict.id)
+        branch.inspected.set(asked, id)
+        for (const job of widenedBy(this.guide, step, id)) branch.jobs.add(job)
         this.follow(steps, n + 1, branch)
       }
       return
@@ -152,25 +158,24 @@ class Walker {
 }
 
 const applies = (step: PlacedStep, state: ProofState): boolean =>
-  Object.entries(step.when ?? {}).every(([part, verdicts]) =>
-    verdicts.includes(state.inspected.get(part) ?? ''),
-  )
+  ofJobs(step, state.jobs) && isMet(step, state.inspected)
 
 /** Conditions on findings that no inspection can give, and variants that do nothing. */
 function reachFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
   const faults: Fault[] = []
   const verdicts = new Map<string, Set<string>>()
   const collect = (s: PlacedStep) => {
-    if (s.inspect) {
-      const known = verdicts.get(s.inspect) ?? new Set<string>()
-      for (const v of s.verdicts) known.add(v.id)
-      verdicts.set(s.inspect, known)
+    const asked = s.inspect ?? s.ask
+    if (asked) {
+      const known = verdicts.get(asked) ?? new Set<string>()
+      for (const v of s.verdicts ?? s.answers ?? []) known.add(v.id)
+      verdicts.set(asked, known)
     }
     s.steps?.forEach(collect)
   }
   steps.forEach(collect)
   const look = (s: PlacedStep) => {
-    for (const [part, wanted] of Object.entries(s.when ?? {})) {
+    for (const [part, wanted] of conditionsOf(s)) {
       const missing = wanted.filter((w) => !verdicts.get(part)?.has(w))
       if (missing.length > 0) {
         faults.push({

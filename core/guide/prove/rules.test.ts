@@ -75,7 +75,7 @@ const placed = (step: Step, n = 0): PlacedStep =>
 
 /** Rules that the last of some steps breaks, and the state behind them. */
 function after(steps: readonly Step[], guide = machine, start: Partial<ProofState> = {}) {
-  const state = { ...startState(false, guide.service, 'gas'), ...start }
+  const state = { ...startState(false, guide.service, 'gas', new Set()), ...start }
   let said: [string, string][] = []
   for (const [n, step] of steps.entries()) {
     said = []

@@ -51,6 +51,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   do: null,
   position: null,
   require: null,
+  ask: null,
   photograph: null,
   hold: null,
   count: null,
@@ -226,6 +227,8 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   },
   inspect(guide, step, state, say) {
     const id = step.inspect
+    // What can be seen from where is known of a machine, and held against it there.
+    if (guide.machine) return
     const covered = partOf(guide, id)?.under?.filter((c) => !isOut(state, c)) ?? []
     if (covered.length > 0)
       say(

@@ -31,6 +31,8 @@ export interface ProofState {
   /** Named steps that were done, with their station. */
   readonly named: Map<string, GuideStation>
   readonly inspected: Map<string, string>
+  /** Sub-jobs in hand. */
+  readonly jobs: Set<string>
   /** Parts that were cleaned, renewed, or put back, at any time. */
   readonly cleaned: Set<string>
   readonly renewed: Set<string>
@@ -48,6 +50,7 @@ export function startState(
   powered: boolean,
   service: GuideService,
   contact: LubricantService | undefined,
+  jobs: ReadonlySet<string>,
 ): ProofState {
   return {
     off: new Set(),
@@ -70,6 +73,7 @@ export function startState(
     treated: new Set(),
     named: new Map(),
     inspected: new Map(),
+    jobs: new Set(jobs),
     cleaned: new Set(),
     renewed: new Set(),
     refitted: new Set(),

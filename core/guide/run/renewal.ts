@@ -44,12 +44,14 @@ export const mendedBy = (step: Pick<GuideStep, 'verdicts'>): string[] =>
  * only where every soft part is renewed whenever it is open.
  * @param offered verdicts that the inspection offers
  * @param mended defects that this inspection puts right without a new part
+ * @param soft whether it is a soft part, on which a house that renews them all acts
  */
 export function renewalAdvice(
   policy: RenewalPolicy,
   offered: readonly InspectionVerdict[],
   defects: readonly string[],
   mended: readonly string[] = [],
+  soft = true,
 ): Advice {
   const first = (order: readonly InspectionVerdict[]) => order.find((v) => offered.includes(v))
   const fallback = offered[0] as InspectionVerdict
@@ -57,7 +59,7 @@ export function renewalAdvice(
   if (damage.length > 0) {
     return { verdict: first(FOR_DAMAGE) ?? fallback, why: `Damaged: ${damage.join(', ')}.` }
   }
-  if (policy === 'renew-all' && offered.includes('renew')) {
+  if (policy === 'renew-all' && soft && offered.includes('renew')) {
     return { verdict: 'renew', why: 'The house renews every soft part whenever it is open.' }
   }
   if (defects.length > 0) {

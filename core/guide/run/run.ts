@@ -1,6 +1,6 @@
 import { differenceOnce, expandGuide } from '../schema/expand'
 import type { PlacedStep } from '../schema/step'
-import type { GuideStation } from '../schema/stepCommon'
+import { type GuideStation, isMet } from '../schema/stepCommon'
 import type { Guide, SubGuide } from '../schema/guide'
 
 /** A step that was carried out, as it stands on record. */
@@ -22,6 +22,8 @@ export interface KitLine {
   readonly title: string
   readonly count: number
   readonly used: number
+  /** The sub-job whose kit it is of. */
+  readonly job?: string
 }
 
 /** How far a guide has been carried out. */
@@ -32,6 +34,8 @@ export interface GuideRun {
   /** Parts off the equipment, in the order in which they came off. */
   readonly tray: readonly TrayPart[]
   readonly kit: readonly KitLine[]
+  /** Sub-jobs in hand: those chosen, what they bring, and those that a finding widened the work by. */
+  readonly jobs: readonly string[]
 }
 
 /** The slots whose values a step needs, those of what it repeats with them. */
@@ -51,7 +55,9 @@ export function guideRun(
   subGuides: readonly SubGuide[],
   variant: string,
   record: readonly StepDone[],
+  chosen: readonly string[] = [],
 ): GuideRun {
+  const jobs = withBrought(guide, chosen)
   const findings = new Map<string, string>()
   const done = new Set(record.map((r) => r.step))
   const tray = new Map<string, TrayPart>()
@@ -62,14 +68,13 @@ export function guideRun(
     (s) => !s.only || s.only.includes(variant),
   )
   for (const step of ofVariant) {
-    const met = Object.entries(step.when ?? {}).every(([part, wanted]) =>
-      wanted.includes(findings.get(part) ?? ''),
-    )
-    if (!met) continue
+    if (!isMet(step, findings) || !ofJobs(step, jobs)) continue
     steps.push(step)
     const entry = record.findLast((r) => r.step === step.id)
     if (!entry) continue
-    if (step.inspect && entry.finding) findings.set(step.inspect, entry.finding)
+    const asked = step.inspect ?? step.ask
+    if (asked && entry.finding) findings.set(asked, entry.finding)
+    for (const job of widenedBy(guide, step, entry.finding)) jobs.add(job)
     if (step.remove) {
       tray.set(step.remove, {
         id: step.remove,
@@ -94,14 +99,49 @@ export function guideRun(
     done,
     tray: [...tray.values()],
     kit: (guide.kit ?? [])
-      .filter((k) => ofVariant.some((s) => takes(s, k.id)))
+      .filter((k) => (!k.job || jobs.has(k.job)) && ofVariant.some((s) => takes(s, k.id)))
       .map((k) => ({
         id: k.id,
         title: k.title,
         count: k.count,
         used: used.get(k.id) ?? 0,
+        ...(k.job ? { job: k.job } : {}),
       })),
+    jobs: [...jobs],
   }
+}
+
+/** Sub-jobs with everything that they bring. */
+export function withBrought(guide: Pick<Guide, 'jobs'>, chosen: readonly string[]): Set<string> {
+  const jobs = new Set<string>()
+  const add = (id: string) => {
+    if (jobs.has(id)) return
+    jobs.add(id)
+    guide.jobs?.find((j) => j.id === id)?.brings?.forEach(add)
+  }
+  chosen.forEach(add)
+  return jobs
+}
+
+/** Findings after which nothing goes on: the work ends for good, or until the part has come. */
+export const endsWork = (finding: string | undefined): boolean =>
+  finding === 'stop' || finding === 'order'
+
+/** Whether a step is done when these sub-jobs are in hand. */
+export const ofJobs = (
+  { jobs: of, without }: Pick<PlacedStep, 'jobs' | 'without'>,
+  jobs: ReadonlySet<string>,
+): boolean => (!of || of.some((j) => jobs.has(j))) && !without?.some((j) => jobs.has(j))
+
+/** The sub-jobs by which a finding widens the work. */
+export function widenedBy(
+  guide: Pick<Guide, 'jobs'>,
+  step: Pick<PlacedStep, 'verdicts' | 'answers'>,
+  finding: string | undefined,
+): ReadonlySet<string> {
+  const chosen = [...(step.verdicts ?? []), ...(step.answers ?? [])].find((v) => v.id === finding)
+  const widens = chosen?.widens
+  return withBrought(guide, widens ? [widens] : [])
 }
 
 /** Whether a step, or one that it repeats, fits an item of the kit. */

@@ -68,7 +68,21 @@ export const kitItemSchema = strictObject({
   count: integer(1, 200).required(),
   /** Spares that the kit carries on purpose. */
   spare: integer(0, 50),
+  /** The sub-job whose own kit it comes from. */
+  job: slug<'job'>(),
 })
+
+/**
+ * Work that a visit does or does not do besides the rest: the seats, the diaphragm. Several may be done
+ * together, and a finding may widen the visit by one.
+ */
+export const jobSchema = strictObject({
+  id: slug<'job'>().required(),
+  title: line(80).required(),
+  /** Jobs that come with it: who takes the stem out has the diaphragm off. */
+  brings: names<'job'>(),
+})
+export type GuideJob = yup.InferType<typeof jobSchema>
 
 export const slotSchema = strictObject({
   id: slug<'slot'>().required(),

@@ -73,6 +73,8 @@ function inherit(inner: GuideStep, outer: GuideStep): GuideStep {
     ...inner,
     ...(outer.only ? { only: outer.only } : {}),
     ...(outer.when ? { when: { ...inner.when, ...outer.when } } : {}),
+    ...(outer.jobs ? { jobs: outer.jobs } : {}),
+    ...(outer.without ? { without: outer.without } : {}),
     ...(outer.differs && !inner.differs ? { differs: outer.differs } : {}),
   }
 }

@@ -5,6 +5,7 @@ import {
   adjustmentSchema,
   fastenerSchema,
   guideServices,
+  jobSchema,
   kitItemSchema,
   lubricantServiceIds,
   partSchema,
@@ -39,6 +40,8 @@ export const guideSchema = strictObject({
   /** How the equipment stands when the guide begins. */
   startsWith: line(200),
   variants: yup.array(variantSchema.required()).strict(true).min(1).required(),
+  /** Sub-jobs that combine; steps that belong to none are done in every visit. */
+  jobs: yup.array(jobSchema.required()).strict(true).min(1).max(6),
   parts: yup.array(partSchema.required()).strict(true).min(1).required(),
   zones: yup.array(zoneSchema.required()).strict(true),
   fasteners: yup.array(fastenerSchema.required()).strict(true),

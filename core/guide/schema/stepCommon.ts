@@ -5,6 +5,8 @@ import { oneOf, ref, refs } from './fields'
 /** Stations of a visit in which a guide’s steps are carried out. */
 export const guideStations = [
   'prepare',
+  'arrive',
+  'as-found',
   'make-safe',
   'open-up',
   'rebuild',
@@ -12,6 +14,25 @@ export const guideStations = [
   'as-left',
 ] as const
 export type GuideStation = (typeof guideStations)[number]
+
+/** Findings that must all be there: part or question → those of it that count. */
+export type Found = Readonly<Record<string, readonly string[]>>
+
+const allThere = (wanted: Found, found: ReadonlyMap<string, string>) =>
+  Object.entries(wanted).every(([name, ids]) => ids.includes(found.get(name) ?? ''))
+
+interface Conditions {
+  readonly when?: Found | undefined
+  readonly whenAny?: readonly Found[] | undefined
+}
+
+/** Whether a step’s conditions are met by what was found so far. */
+export const isMet = ({ when = {}, whenAny }: Conditions, found: ReadonlyMap<string, string>) =>
+  allThere(when, found) && (!whenAny || whenAny.some((way) => allThere(way, found)))
+
+/** Everything that a step’s conditions name. */
+export const conditionsOf = ({ when = {}, whenAny = [] }: Conditions) =>
+  [when, ...whenAny].flatMap((way) => Object.entries(way))
 
 const noteOption = strictObject({ school: line(60).required(), says: prose(300).required() })
 
@@ -44,8 +65,14 @@ export const commonShape = {
   hazard: prose(300),
   /** Variants in which the step is done; all when absent. */
   only: refs<'variant'>(),
-  /** Findings under which it is done: part → verdicts. */
-  when: yup.mixed<Readonly<Record<string, readonly string[]>>>(),
+  /** Sub-jobs of which it is part: done when one of them is in hand. */
+  jobs: refs<'job'>(),
+  /** Sub-jobs with which it is not done. */
+  without: refs<'job'>(),
+  /** Findings and answers under which it is done: part or question → verdicts. */
+  when: yup.mixed<Found>(),
+  /** Of these sets of findings any one must be there. */
+  whenAny: yup.array(yup.mixed<Found>().required()).strict(true).min(2).max(6),
   school: yup.array(noteOption.required()).strict(true).min(2),
   /** People who lift together: what is heavy for one. */
   people: integer(2, 4),

@@ -6,7 +6,7 @@ import { oneOf, ref, refs } from './fields'
 
 /** Lists of a guide that a step’s names point into. */
 export type NameList =
-  'part' | 'zone' | 'kit' | 'slot' | 'spring' | 'adjustment' | 'fastener' | 'variant'
+  'part' | 'zone' | 'kit' | 'slot' | 'spring' | 'adjustment' | 'fastener' | 'variant' | 'job'
 
 export interface VerbEntry {
   /** What stands behind the verb: a name, a sentence, a choice. */
@@ -39,7 +39,10 @@ const tightenTo = strictObject({
     [torque, ceiling, turn, snug, effect].some((way) => way !== undefined && way !== false),
 )
 
-/** What an inspection can decide; `turn-over` is a temporary repair. */
+/**
+ * What an inspection can decide; `turn-over` is a temporary repair, `order` ends the work safely until the
+ * part has come.
+ */
 const verdictIds = [
   'keep',
   'clean',
@@ -47,6 +50,7 @@ const verdictIds = [
   'turn-over',
   'renew-assembly',
   'renew-body',
+  'order',
   'stop',
 ] as const
 export type InspectionVerdict = (typeof verdictIds)[number]
@@ -56,6 +60,14 @@ const verdictSchema = strictObject({
   title: line(80).required(),
   /** Defects that it puts right without a new part, besides dirt: a hose end that is cut off. */
   mends: yup.array(line(40).required()).strict(true).min(1),
+  /** The sub-job by which it widens the visit. */
+  widens: slug<'job'>(),
+})
+
+const answerSchema = strictObject({
+  id: slug().required(),
+  title: line(120).required(),
+  widens: slug<'job'>(),
 })
 
 const speed = oneOf(['slow', 'normal'] as const)
@@ -70,6 +82,17 @@ export const leafVerbs = {
   /** How the equipment lies or stands from here on. */
   position: verb(line(120)),
   gate: verb(oneOf(['acknowledge', 'qualified', 'permission'] as const)),
+  /** A question by its name, to the customer or to the eye; what is done later may hang on its answer. */
+  ask: verb(ref<'question'>(), {
+    fields: {
+      answers: yup
+        .array(answerSchema.required())
+        .strict(true)
+        .min(2)
+        .max(6)
+        .required('is missing: a question has its answers'),
+    },
+  }),
   require: verb(line(200), {
     fields: {
       otherwise: line(200).required('is missing: where to go when the precondition does not hold'),

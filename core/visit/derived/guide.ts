@@ -7,7 +7,7 @@ import {
   slotsOf,
 } from '../../guide'
 import { type IsolationSite, siteOf } from '../../pressure'
-import { kitOf, type Library, type SheetKit, type SpecSheet } from '../../library'
+import { isSoftPart, kitOf, type Library, type SheetKit, type SpecSheet } from '../../library'
 import type { VisitState } from '../log/state'
 import { remembered } from './remembered'
 
@@ -28,7 +28,8 @@ export const guideOfVisit = remembered((state, library): GuideText | null => {
 export const runOfGuide = remembered((state, library): GuideRun | null => {
   const text = guideOfVisit(state, library)
   if (!text || !state.guide) return null
-  return guideRun(text.guide, text.subGuides, state.guide.variant, state.guideSteps)
+  const { variant, jobs } = state.guide
+  return guideRun(text.guide, text.subGuides, variant, state.guideSteps, jobs)
 })
 
 /** The spec sheet whose figures hold on a visit, in the version with which it was begun. */
@@ -40,9 +41,28 @@ export const sheetOfVisit = remembered((state, library): SpecSheet | undefined =
   )
 })
 
-/** The kit that the sheet lists for the guide of the visit. */
-export const kitOfVisit = (state: VisitState, library: Library): SheetKit | undefined =>
-  kitOf(sheetOfVisit(state, library), state.guide?.guideId ?? '')
+/** The kit that the sheet lists for the guide of the visit, or for one of its sub-jobs. */
+export const kitOfVisit = (
+  state: VisitState,
+  library: Library,
+  job?: string,
+): SheetKit | undefined => kitOf(sheetOfVisit(state, library), state.guide?.guideId ?? '', job)
+
+/** The kit that was counted for the visit, or for one of its sub-jobs. */
+export const kitTaken = (state: VisitState, job?: string) =>
+  job === undefined ? state.kit : state.jobKits[job]
+
+/** How many of an item were counted in the kits that were taken. */
+export const countedOf = (state: VisitState, item: string): number =>
+  [...(state.kit ? [state.kit] : []), ...Object.values(state.jobKits)]
+    .flatMap((kit) => kit.items)
+    .filter((i) => i.item === item)
+    .reduce((sum, i) => sum + i.count, 0)
+
+/** The kits that the work in hand needs: what is of no sub-job first; the job of each. */
+export const kitsNeeded = (run: GuideRun): (string | undefined)[] => [
+  ...new Set(run.kit.map((k) => k.job)),
+]
 
 export interface SlotFigure {
   readonly value: string
@@ -80,4 +100,16 @@ export function settingAsFound(
   if (!step.restore) return undefined
   const taken = run.steps.filter((s) => s.snapshot === step.restore).map((s) => s.id)
   return state.guideSteps.findLast((d) => taken.includes(d.step) && d.setting)?.setting
+}
+
+/** The inspection by whose finding a part is ordered before the work goes on; undefined without one. */
+export const orderedOn = (state: VisitState, library: Library): PlacedStep | undefined =>
+  runOfGuide(state, library)?.steps.find((s) =>
+    state.guideSteps.some((d) => d.step === s.id && d.finding === 'order'),
+  )
+
+/** Whether an inspection is of a soft part, on which a house that renews them all acts. */
+export function isSoft(state: VisitState, library: Library, step: PlacedStep): boolean {
+  const guide = guideOfVisit(state, library)?.guide
+  return !guide || !step.inspect || isSoftPart(library, guide, step.inspect)
 }

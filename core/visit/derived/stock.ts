@@ -1,4 +1,5 @@
 import type { VisitEvent } from '../log/events'
+import { kitTaken } from './guide'
 import type { VisitState } from '../log/state'
 
 /** One kit more or less on a technician’s van. */
@@ -14,16 +15,20 @@ export interface StockChange {
  * @param before the visit without the event
  */
 export function stockChanges(before: VisitState, event: VisitEvent): StockChange[] {
-  const taken = before.kit?.number
   if (event.kind === 'kit-taken') {
-    const { number } = event.payload
+    const { number, job } = event.payload
+    const taken = kitTaken(before, job)?.number
     if (number === taken) return []
     return [
       ...(taken ? [{ number: taken, change: 1, reason: 'Another was taken' } as const] : []),
       { number, change: -1, reason: 'Taken for a visit' },
     ]
   }
-  if (event.kind !== 'kit-closed' || !taken || before.kitClosed) return []
-  const unopened = event.payload.lines.every((l) => l.used + l.missing === 0)
-  return unopened ? [{ number: taken, change: 1, reason: 'Came back unopened' }] : []
+  if (event.kind !== 'kit-closed' || before.kitClosed) return []
+  const { lines } = event.payload
+  return [...(before.kit ? [before.kit] : []), ...Object.values(before.jobKits)]
+    .filter(({ items }) =>
+      lines.every((l) => l.used + l.missing === 0 || !items.some((i) => i.item === l.item)),
+    )
+    .map(({ number }) => ({ number, change: 1, reason: 'Came back unopened' }))
 }

@@ -71,6 +71,8 @@ export interface VisitState {
   readonly locks: Readonly<Record<string, Said<PayloadOf<'lock'>>>>
   readonly prepared: Readonly<Record<string, Said<PayloadOf<'prepared'>>>>
   readonly kit?: Said<PayloadOf<'kit-taken'>>
+  /** Kits of sub-jobs, by job. */
+  readonly jobKits: Readonly<Record<string, Said<PayloadOf<'kit-taken'>>>>
   readonly kitClosed?: Said<PayloadOf<'kit-closed'>>
   /** The function check of equipment without a field test. */
   readonly checks: Readonly<Partial<Record<RunName, Said<PayloadOf<'checked'>>>>>
@@ -112,6 +114,7 @@ export const emptyVisit: VisitState = {
   guideTimers: [],
   proofs: [],
   locks: {},
+  jobKits: {},
   prepared: {},
   checks: {},
   checkedOn: {},

@@ -8,6 +8,7 @@ export const purposes = [
   'overhaul',
   'fail-action-change',
   'temporary-repair',
+  'part-ordered',
 ] as const
 export type Purpose = (typeof purposes)[number]
 export const purposeTitles: Readonly<Record<Purpose, string>> = {
@@ -17,6 +18,7 @@ export const purposeTitles: Readonly<Record<Purpose, string>> = {
   overhaul: 'Planned overhaul',
   'fail-action-change': 'Change of fail action',
   'temporary-repair': 'Renew a temporary repair',
+  'part-ordered': 'Finish with the ordered part',
 }
 
 export const checkOutcomes = ['works', 'works-not', 'not-tried'] as const

@@ -8,6 +8,8 @@ import { guardLock, guardMove, guardProof, lockRefusal } from './safe'
 import { guardAdjusted, guardApplied } from './setting'
 import { guardChecked, guardRepair, guardStationDone } from './station'
 import { guardFinish, guardRecord, guardStart } from './fieldTest'
+import { orderedOn } from '../derived/guide'
+import { localDateOf } from '../log/clock'
 import { outcomeOf } from '../derived/verdicts'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
@@ -84,7 +86,7 @@ const rules: Rules = {
   'kit-closed': guardKitClosed,
   correction: always,
   'correction-asked': always,
-  stopped: always,
+  stopped: guardStopped,
   signed: guardSign,
   'certificate-issued': serverAlone,
   'certificate-voided': serverAlone,
@@ -96,6 +98,23 @@ function guardOpen<K extends EventKind>(
   context: GuardContext,
 ): Refusal | null {
   return rules[event.kind](state, event, context)
+}
+
+/** Who found that a part is to come says when he comes back with it. */
+function guardStopped(
+  state: VisitState,
+  event: VisitEvent<'stopped'>,
+  { library }: GuardContext,
+): Refusal | null {
+  const { order } = event.payload
+  if (!order) {
+    return orderedOn(state, library)
+      ? refuse('A part is to be ordered.', 'Say what is ordered, and when the work goes on.')
+      : null
+  }
+  return order.comeBackOn > localDateOf(event)
+    ? null
+    : refuse('The day of coming back lies in the past.', 'Give a date after today.')
 }
 
 function guardSign(

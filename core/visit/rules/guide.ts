@@ -1,4 +1,5 @@
 import {
+  endsWork,
   type GuideStation,
   guideStations,
   nextStep,
@@ -24,7 +25,7 @@ export function guardGuide(
   event: VisitEvent<'guide-chosen'>,
   { library }: GuardContext,
 ): Refusal | null {
-  const { guideId, version, variant, sheet } = event.payload
+  const { guideId, version, variant, jobs = [], sheet } = event.payload
   if (!library.guides.some((g) => g.id === guideId)) {
     return refuse(`There is no guide “${guideId}”.`, 'Choose one from the list.')
   }
@@ -41,6 +42,10 @@ export function guardGuide(
   }
   if (!guide.variants.some((v) => v.id === variant)) {
     return refuse(`The guide has no variant “${variant}”.`, 'Choose one of its variants.')
+  }
+  const strange = jobs.filter((id) => !guide.jobs?.some((j) => j.id === id))
+  if (strange.length > 0) {
+    return refuse(`The guide has no sub-job “${strange.join(', ')}”.`, 'Choose from its list.')
   }
   const known = library.specSheets.find((s) => s.id === sheet?.id && s.version === sheet.version)
   if (sheet && known?.family !== family) {
@@ -111,7 +116,7 @@ function findStep(
   if (!run)
     return refuse('No guide was chosen for this visit.', 'Choose one in Prepare.', 'prepare')
   const halted = run.steps.find((s) =>
-    state.guideSteps.some((d) => d.step === s.id && d.finding === 'stop'),
+    state.guideSteps.some((d) => d.step === s.id && endsWork(d.finding)),
   )
   if (halted) {
     return refuse(

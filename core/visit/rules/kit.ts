@@ -1,7 +1,7 @@
 import type { GuideRun } from '../../guide'
 import type { Library } from '../../library'
 import type { PayloadOf, VisitEvent } from '../log/events'
-import { kitOfVisit, runOfGuide } from '../derived/guide'
+import { countedOf, kitOfVisit, kitsNeeded, kitTaken, runOfGuide } from '../derived/guide'
 import { currentStation } from '../log/current'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
@@ -11,15 +11,15 @@ import type { Station } from '../log/stations'
 export function kitDoubts(
   state: VisitState,
   library: Library,
-  { number, items }: Pick<PayloadOf<'kit-taken'>, 'number' | 'items'>,
+  { number, items, job }: Pick<PayloadOf<'kit-taken'>, 'number' | 'items' | 'job'>,
 ): string[] {
   const run = runOfGuide(state, library)
   if (!run) return []
-  const sheet = kitOfVisit(state, library)
+  const sheet = kitOfVisit(state, library, job)
   const doubts: string[] = []
   if (sheet && sheet.number !== number)
     doubts.push(`the bag says ${number}, the sheet wants ${sheet.number}`)
-  for (const line of run.kit) {
+  for (const line of run.kit.filter((k) => k.job === job)) {
     const wanted = sheet?.items.find((i) => i.item === line.id)?.count ?? line.count
     const counted = items.find((i) => i.item === line.id)?.count ?? 0
     if (counted !== wanted) doubts.push(`${line.title}: ${counted} of ${wanted}`)
@@ -37,7 +37,9 @@ export function guardKitTaken(
     return refuse('No guide was chosen for this visit.', 'Choose one in Prepare.', 'prepare')
   if (state.kitClosed)
     return refuse('The kit of this visit is accounted for.', 'Nothing is left to count.')
-  const unknown = event.payload.items.filter((i) => !run.kit.some((k) => k.id === i.item))
+  const { job, items } = event.payload
+  const own = run.kit.filter((k) => k.job === job)
+  const unknown = items.filter((i) => !own.some((k) => k.id === i.item))
   if (unknown.length > 0) {
     return refuse(
       `The guide uses no ${unknown.map((i) => i.item).join(', ')}.`,
@@ -61,11 +63,12 @@ export function guardKitClosed(
   { library }: GuardContext,
 ): Refusal | null {
   const run = runOfGuide(state, library)
-  if (!run || !state.kit) return refuse('No kit was taken on this visit.', 'Count it first.')
+  if (!run || kitsNeeded(run).every((job) => !kitTaken(state, job)))
+    return refuse('No kit was taken on this visit.', 'Count it first.')
   if (currentStation(state) !== 'rebuild')
     return refuse('The kit is accounted for when the rebuild is done.', 'Finish it first.')
   for (const line of run.kit) {
-    const counted = state.kit.items.find((i) => i.item === line.id)?.count ?? 0
+    const counted = countedOf(state, line.id)
     const said = payload.lines.find((l) => l.item === line.id)
     const sum = said ? said.used + said.spare + said.left + said.missing + said.empty : 0
     if (sum !== counted) {
@@ -89,14 +92,15 @@ export function guardKitClosed(
 /** Why a station may not be finished as far as the kit goes. */
 export function kitRefusal(state: VisitState, run: GuideRun, station: Station): Refusal | null {
   if (run.kit.length === 0) return null
-  if (station === 'prepare' && !state.kit) {
+  const uncounted = kitsNeeded(run).filter((job) => !kitTaken(state, job))
+  if (station === 'prepare' && uncounted.length > 0) {
     return refuse(
       'The kit is not counted.',
       'Count it against its list: a missing ring is found now, or under pressure.',
       'prepare',
     )
   }
-  if (station !== 'rebuild' || !state.kit) return null
+  if (station !== 'rebuild' || uncounted.length === kitsNeeded(run).length) return null
   const closed = state.kitClosed
   const stale = run.kit.some(
     (k) => (closed?.lines.find((l) => l.item === k.id)?.used ?? 0) !== k.used,
@@ -106,5 +110,15 @@ export function kitRefusal(state: VisitState, run: GuideRun, station: Station): 
     'The kit is not accounted for.',
     'Say of every item whether it is fitted, a spare, left over or missing.',
     'rebuild',
+  )
+}
+
+/** A part of a sub-job’s kit goes in when that kit was counted: one that was not is not at hand. */
+export function jobKitRefusal(state: VisitState, run: GuideRun, item: string): Refusal | null {
+  const job = run.kit.find((k) => k.id === item)?.job
+  if (job === undefined || kitTaken(state, job)) return null
+  return refuse(
+    'The kit of this sub-job is not counted.',
+    'Count it first; when it is not at hand, order it and come back, or record the departure.',
   )
 }

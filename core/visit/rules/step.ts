@@ -4,7 +4,15 @@ import { mendedBy, type PlacedStep, relaxingOf, renewalAdvice, variantOf } from 
 import { valueToSi } from '../../quantity'
 import type { VisitEvent } from '../log/events'
 import { localDateOf } from '../log/clock'
-import { guideOfVisit, runOfGuide, slotFigure } from '../derived/guide'
+import {
+  guideOfVisit,
+  isSoft,
+  kitsNeeded,
+  kitTaken,
+  runOfGuide,
+  slotFigure,
+} from '../derived/guide'
+import { jobKitRefusal } from './kit'
 import { policyOfVisit } from '../derived/pinned'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
@@ -70,9 +78,12 @@ export function proofRefusal(
   if (departure) return null
   if (step.snapshot && !setting?.trim())
     return refuse('The setting as found is missing.', 'Write it down: turns, height, scale.')
-  if (step.count === 'kit' && !state.kit && runOfGuide(state, library)?.kit.length) {
+  const run = runOfGuide(state, library)
+  if (step.count === 'kit' && run && kitsNeeded(run).some((job) => !kitTaken(state, job))) {
     return refuse('The kit is not counted.', 'Count it item by item, then go on.', 'prepare')
   }
+  const foreign = run && step.from ? jobKitRefusal(state, run, step.from) : null
+  if (foreign) return foreign
   const relaxing = relaxingOf(step)
   if (relaxing) {
     const rounds = state.guideRounds.filter((r) => r.step === step.id)
@@ -105,8 +116,14 @@ export function inspectionRefusal(
   { payload }: VisitEvent<'guide-step'>,
   { library }: GuardContext,
 ): Refusal | null {
-  if (!step.verdicts) return null
   const { finding, defects = [], departure } = payload
+  if (step.answers && !step.answers.some((a) => a.id === finding)) {
+    return refuse(
+      'A question needs its answer.',
+      `Choose one of ${step.answers.map((a) => a.title).join(', ')}.`,
+    )
+  }
+  if (!step.verdicts) return null
   if (!step.verdicts.some((v) => v.id === finding)) {
     return refuse(
       'An inspection needs its finding.',
@@ -125,8 +142,10 @@ export function inspectionRefusal(
     step.verdicts.map((v) => v.id),
     defects,
     mendedBy(step),
+    isSoft(state, library, step),
   )
-  if (finding === advice.verdict || departure) return null
+  // What is ordered is renewed, only not today.
+  if (finding === advice.verdict || finding === 'order' || departure) return null
   const wanted = step.verdicts.find((v) => v.id === advice.verdict)?.title ?? advice.verdict
   return refuse(
     `${advice.why} By the house’s policy that is: ${wanted}.`,

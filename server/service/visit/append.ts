@@ -16,6 +16,7 @@ import type { App } from '../../context'
 import type { VisitTableRow } from '../../store/tables'
 import { forbidden, ServiceError } from '../errors'
 import { claimsChecked } from './claims'
+import { planReturn } from './followUp'
 import { inLog, type OpenLog } from './openLog'
 import { writeEvents } from './write'
 
@@ -46,6 +47,7 @@ export async function appendEvents(
   await inLog(app, visitId, async (log) => {
     mayWrite(actor, log.visit, checked)
     const after = await appendGuarded(app, actor, log, expected, checked)
+    if (!log.state.stopped) await planReturn(app, actor, after)
     byId = new Map(after.events.map((e) => [e.id, e]))
     return after
   })

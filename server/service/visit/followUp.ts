@@ -1,18 +1,35 @@
 import type { Person } from '@uvanta/contract'
 import { pinsInForce } from '@uvanta/core/library'
-import { temporaryUntil } from '@uvanta/core/visit'
+import { type PayloadOf, temporaryUntil } from '@uvanta/core/visit'
 import type { App } from '../../context'
 import type { OpenLog } from './openLog'
 import { insertPlanned } from './visits'
 
 /** A temporary repair is renewed by its date: the visit for it is planned as soon as it is signed. */
-export async function planFollowUp(
+export async function planFollowUp(app: App, actor: Person, log: OpenLog): Promise<void> {
+  const until = temporaryUntil(log.state)
+  if (until) await planNext(app, actor, log, { purpose: 'temporary-repair', plannedOn: until })
+}
+
+/** Work that waits for a part goes on when it has come: the visit is planned with what to bring. */
+export async function planReturn(app: App, actor: Person, log: OpenLog): Promise<void> {
+  const order = log.state.stopped?.order
+  if (!order) return
+  const { what, comeBackOn } = order
+  await planNext(app, actor, log, {
+    purpose: 'part-ordered',
+    plannedOn: comeBackOn,
+    bring: [what],
+  })
+}
+
+async function planNext(
   app: App,
   actor: Person,
   { state, visit, transaction }: OpenLog,
+  next: Pick<PayloadOf<'planned'>, 'purpose' | 'plannedOn' | 'bring'>,
 ): Promise<void> {
-  const until = temporaryUntil(state)
-  if (!until || !state.plan) return
+  if (!state.plan) return
   const { equipment } = state.plan
   const programme = (await app.db.equipment.findByPk(equipment.id, { transaction }))?.programme
   // The follow-up is a visit of its own day: what is in force counts, not what this one rests on.
@@ -24,8 +41,7 @@ export async function planFollowUp(
     app.newId(),
     visit.technicianId,
     {
-      purpose: 'temporary-repair',
-      plannedOn: until,
+      ...next,
       ...(packId && pins.pack ? { packId, packVersion: pins.pack.version } : {}),
       pins,
       equipment,

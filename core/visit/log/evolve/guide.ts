@@ -27,7 +27,12 @@ export const guideEvolvers: Evolvers<keyof typeof guideKinds> = {
     ...state,
     prepared: { ...state.prepared, [event.payload.item]: said(event) },
   }),
-  'kit-taken': (state, event) => ({ ...state, kit: said(event) }),
+  'kit-taken': (state, event) => {
+    const { job } = event.payload
+    return job === undefined
+      ? { ...state, kit: said(event) }
+      : { ...state, jobKits: { ...state.jobKits, [job]: said(event) } }
+  },
   'kit-closed': (state, event) => ({ ...state, kitClosed: said(event) }),
 }
 

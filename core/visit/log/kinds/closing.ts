@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { integer, line, prose, strictObject, uuid } from '../../../schema'
+import { integer, line, localDate, prose, strictObject, uuid } from '../../../schema'
 import { kind } from '../kind'
 
 /** What ends a visit, and what is written after its end. */
@@ -21,7 +21,16 @@ export const closingKinds = {
       by: 'office',
     },
   ),
-  stopped: kind(strictObject({ reason: prose(500).required() }), { by: 'office' }),
+  stopped: kind(
+    strictObject({
+      reason: prose(500).required(),
+      /** A part that is to come: what, and the day on which the work goes on with it. */
+      order: strictObject({ what: line(120).required(), comeBackOn: localDate().required() })
+        .default(undefined)
+        .optional(),
+    }),
+    { by: 'office' },
+  ),
   signed: kind(
     strictObject({
       /** The drawn signature, as an SVG path in a box of 400 × 120. */

@@ -28,6 +28,8 @@ export const guideKinds = {
       guideId: slug().required(),
       version: version().required(),
       variant: slug().required(),
+      /** Sub-jobs that are done besides what every visit does. */
+      jobs: yup.array(slug().required()).strict(true).max(6).default(undefined).optional(),
       /** The spec sheet whose figures and kit hold. */
       sheet: strictObject({ id: slug().required(), version: version().required() })
         .default(undefined)
@@ -117,6 +119,8 @@ export const guideKinds = {
     strictObject({
       /** Number on the bag. */
       number: line(60).required(),
+      /** The sub-job whose own kit it is. */
+      job: slug(),
       how: yup
         .string()
         .strict(true)

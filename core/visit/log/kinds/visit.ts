@@ -34,6 +34,8 @@ export const visitKinds = {
       /** What its verdicts rest on; absent in logs from before this was written down. */
       pins: pinsSchema.default(undefined).optional(),
       equipment: equipmentSnapshot.required(),
+      /** Parts that were ordered for it. */
+      bring: yup.array(line(120).required()).strict(true).max(10).default(undefined).optional(),
       /** What the visit before left it at. */
       previous: previousSnapshot.default(undefined).optional(),
     }),

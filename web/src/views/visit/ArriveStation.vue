@@ -8,6 +8,8 @@ import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useVisit } from '@/stores/visit'
+import { useGuide } from './bench/useGuide'
+import StepsHere from './guide/StepsHere.vue'
 import StationFrame from './StationFrame.vue'
 
 const store = useVisit()
@@ -19,11 +21,17 @@ const identity = computed(() => store.state.identity)
 const current = computed(() => !store.state.done.includes('arrive'))
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 
+/** What the guide has to look at and to ask comes between the plate and the test. */
+const { due, steps } = useGuide(() => 'arrive')
+const leave = ['station-done', { station: 'arrive' }] as const
 function confirm() {
   refusal.value = store.recordAll([
     ['identity', { outcome: 'confirmed' }],
-    ['station-done', { station: 'arrive' }],
+    ...(due.value ? [] : [leave]),
   ])
+}
+function goOn() {
+  refusal.value = store.recordAll([leave])
 }
 
 const decision = ref<'carry-on' | 'stop'>('carry-on')
@@ -44,9 +52,7 @@ function mismatch(seenSerial: string, reason: string, decision: 'carry-on' | 'st
   const stopped = `Not the equipment of this visit (serial ${seenSerial}): ${reason}`
   refusal.value = store.recordAll([
     ['identity', { outcome: 'mismatch', seenSerial, decision, reason }],
-    decision === 'stop'
-      ? ['stopped', { reason: stopped }]
-      : ['station-done', { station: 'arrive' }],
+    decision === 'stop' ? ['stopped', { reason: stopped }] : leave,
   ])
 }
 </script>
@@ -85,7 +91,14 @@ function mismatch(seenSerial: string, reason: string, decision: 'carry-on' | 'st
       />
       <span class="soft small"> {{ identity.by }}</span>
     </p>
-    <template v-if="writable && current">
+    <StepsHere v-if="identity" station="arrive" :active="writable && current" />
+    <div v-if="identity && writable && current && !due && steps.length > 0" class="actions mt-3">
+      <BButton variant="primary" size="lg" @click="goOn"
+        >Looked round – test it as it stands</BButton
+      >
+      <ProblemNote :refusal="refusal" />
+    </div>
+    <template v-if="writable && current && !identity">
       <div v-if="!differs" class="actions mt-3">
         <BButton variant="primary" size="lg" @click="confirm">It is this one</BButton>
         <BButton variant="outline-primary" size="lg" @click="differs = true"

@@ -50,6 +50,7 @@ const testable = computed(() => apparatusOf(store.state.plan?.equipment.kind ?? 
 const current = computed(
   () => !store.state.done.includes(props.station) && !store.state.skipped.includes(props.station),
 )
+const bring = computed(() => store.state.plan?.bring ?? [])
 const notes = computed(() => store.state.notes.filter((n) => n.station === props.station))
 const skipped = computed(() => store.state.skipped.length > 0 && props.station !== 'prepare')
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
@@ -76,10 +77,19 @@ function finish() {
   >
     <template v-if="station === 'prepare'" #beside>
       <KitCount v-if="store.state.kit" :writable="writable && current" />
+      <KitCount
+        v-for="(_, job) in store.state.jobKits"
+        :key="job"
+        :job="job"
+        :writable="writable && current"
+      />
       <ReadyList :writable="writable && current" />
     </template>
   </GuideStation>
   <StationFrame v-else :title="stationTitles[station]" :lead="w?.lead">
+    <p v-if="station === 'prepare' && bring.length > 0" class="caution bring">
+      Ordered for this visit, bring it: <strong>{{ bring.join(', ') }}</strong>
+    </p>
     <p v-if="w?.caution" class="caution">{{ w.caution }}</p>
     <ul v-if="notes.length > 0" class="rows notes">
       <li v-for="n in notes" :key="n.eventId">

@@ -1,17 +1,35 @@
 <script setup lang="ts">
-import type { Refusal } from '@uvanta/core/visit'
-import { ref, shallowRef } from 'vue'
+import { orderedOn, type Refusal } from '@uvanta/core/visit'
+import { computed, ref, shallowRef } from 'vue'
+import EntryField from '@/parts/form/EntryField.vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 
 /** Ends a visit that cannot be finished; its log stays, and another visit is planned. */
 const store = useVisit()
+const library = useLibrary()
 const shown = ref(false)
 const refusal = shallowRef<Refusal | null>(null)
 
+/** The inspection that waits for a part. */
+const waits = computed(() =>
+  library.library ? orderedOn(store.state, library.library) : undefined,
+)
+const what = ref('')
+const comeBackOn = ref('')
+
 function stop(reason: string) {
-  refusal.value = store.record('stopped', { reason })
+  const order = { what: what.value.trim(), comeBackOn: comeBackOn.value }
+  if (waits.value && !(order.what && order.comeBackOn)) {
+    refusal.value = {
+      why: 'A part is to be ordered.',
+      remedy: 'Say what is ordered, and the day on which the work goes on.',
+    }
+    return
+  }
+  refusal.value = store.record('stopped', { reason, ...(waits.value ? { order } : {}) })
   if (!refusal.value) shown.value = false
 }
 </script>
@@ -24,6 +42,11 @@ function stop(reason: string) {
         What is on record stays. Nothing more can be recorded on this visit; plan another when it
         can go on. Leave the equipment so that nobody is hurt by it, and say so.
       </p>
+      <div v-if="waits" class="order">
+        <EntryField v-model="what" label="What is ordered" placeholder="Pin kit, with its number" />
+        <EntryField v-model="comeBackOn" label="The work goes on, on" kind="date" />
+        <p class="soft">That visit is planned at once, with what to bring.</p>
+      </div>
       <ReasonForm
         label="Why the work ends here"
         action="Stop the visit"
@@ -38,3 +61,11 @@ function stop(reason: string) {
     </BModal>
   </div>
 </template>
+
+<style scoped>
+.order {
+  display: grid;
+  gap: 0.75rem;
+  margin-bottom: 0.75rem;
+}
+</style>

@@ -2,6 +2,8 @@ import { nextStep, type PlacedStep } from '@uvanta/core/guide'
 import {
   guideOfVisit,
   kitOfVisit,
+  kitsNeeded,
+  kitTaken,
   missingSlots,
   runOfGuide,
   slotFigure,
@@ -20,12 +22,17 @@ export function useGuide(station: () => Station) {
     known.value ? guideOfVisit(store.state, known.value)?.guide : undefined,
   )
   const run = computed(() => (known.value ? runOfGuide(store.state, known.value) : null))
-  const kit = computed(() => (known.value ? kitOfVisit(store.state, known.value) : undefined))
+  /** The kit of the sheet, or that of a sub-job. */
+  const kitOf = (job?: string) =>
+    known.value ? kitOfVisit(store.state, known.value, job) : undefined
+  /** Kits that the work in hand needs and nobody has counted; that of no sub-job is `undefined`. */
+  const uncounted = computed(() =>
+    run.value ? kitsNeeded(run.value).filter((job) => !kitTaken(store.state, job)) : [],
+  )
+  const jobTitle = (id: string | undefined) => guide.value?.jobs?.find((j) => j.id === id)?.title
   const steps = computed(() => run.value?.steps.filter((s) => s.at === station()) ?? [])
   const due = computed<PlacedStep | null>(() =>
-    run.value && station() !== 'arrive' && station() !== 'as-found'
-      ? nextStep(run.value, station() as never)
-      : null,
+    run.value ? nextStep(run.value, station() as never) : null,
   )
   /** Slots of a step that have no value yet. */
   const missing = (step: PlacedStep) =>
@@ -34,5 +41,17 @@ export function useGuide(station: () => Station) {
     slot && known.value ? slotFigure(store.state, known.value, slot) : undefined
   const slotOf = (id: string) => guide.value?.slots?.find((s) => s.id === id)
   const partOf = (id: string | undefined) => guide.value?.parts.find((p) => p.id === id)
-  return { guide, run, kit, steps, due, missing, valueOf, slotOf, partOf }
+  return {
+    guide,
+    run,
+    kitOf,
+    uncounted,
+    jobTitle,
+    steps,
+    due,
+    missing,
+    valueOf,
+    slotOf,
+    partOf,
+  }
 }

@@ -20,6 +20,8 @@ import VerdictList from '@/parts/VerdictList.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import { useGauge } from '@/stores/gauge'
+import { useGuide } from '../bench/useGuide'
+import StepsHere from '../guide/StepsHere.vue'
 import StationFrame from '../StationFrame.vue'
 import FilledForm from './FilledForm.vue'
 import GaugePanel from './GaugePanel.vue'
@@ -120,6 +122,9 @@ function recordImpossible() {
     ['station-done', { station: 'as-found' }],
   ])
 }
+/** What the guide looks at before the test that it judges by. */
+const { due } = useGuide(() => props.run)
+const lookFirst = computed(() => props.run === 'as-found' && due.value !== null)
 const title = computed(() => {
   if (!run.value) return props.run === 'as-found' ? 'Test it as it stands' : 'Test it again'
   return finished.value
@@ -130,14 +135,19 @@ const title = computed(() => {
 
 <template>
   <StationFrame :title="title">
-    <StartTest v-if="!run && plan && writable" :run="props.run" :plan="plan" />
+    <StepsHere
+      v-if="props.run === 'as-found'"
+      station="as-found"
+      :active="writable && stationOpen && !finished"
+    />
+    <StartTest v-if="!run && plan && writable && !lookFirst" :run="props.run" :plan="plan" />
     <p
       v-else-if="!run && store.state.asFoundImpossible && props.run === 'as-found'"
       class="caution"
     >
       As-found could not be taken: {{ store.state.asFoundImpossible.reason }}
     </p>
-    <p v-else-if="!run" class="soft">No test was made here.</p>
+    <p v-else-if="!run && !lookFirst" class="soft">No test was made here.</p>
 
     <template v-if="run && !finished">
       <FilledForm v-if="filling && plan" :run="props.run" :plan="plan" @close="filling = false" />

@@ -21,6 +21,8 @@ const variantId = ref('')
 const variant = computed(
   () => guide.value?.variants.find((v) => v.id === variantId.value) ?? guide.value?.variants[0],
 )
+/** Sub-jobs that are ticked. */
+const jobs = ref<string[]>([])
 const NONE = 'none'
 const sheets = computed(() =>
   library.library ? sheetsOf(library.library, equipment.value?.family ?? '') : [],
@@ -35,10 +37,12 @@ const sheet = computed(() =>
 
 function choose() {
   if (!guide.value || !variant.value) return
+  const own = jobs.value.filter((id) => guide.value?.jobs?.some((j) => j.id === id))
   refusal.value = store.record('guide-chosen', {
     guideId: guide.value.id,
     version: guide.value.version,
     variant: variant.value.id,
+    ...(own.length > 0 ? { jobs: own } : {}),
     ...(sheet.value ? { sheet: { id: sheet.value.id, version: sheet.value.version } } : {}),
   })
 }
@@ -75,6 +79,12 @@ function choose() {
         :model-value="sheet?.id ?? NONE"
         @update:model-value="sheetId = $event ?? ''"
       />
+      <fieldset v-if="guide.jobs" class="jobs">
+        <legend>Besides what every visit does</legend>
+        <BFormCheckbox v-for="j in guide.jobs" :key="j.id" v-model="jobs" :value="j.id">{{
+          j.title
+        }}</BFormCheckbox>
+      </fieldset>
       <BButton variant="primary" @click="choose">Take this guide</BButton>
     </div>
     <ProblemNote :refusal="refusal" />
@@ -86,6 +96,15 @@ function choose() {
   border-top: 2px solid var(--rule-strong);
   padding-top: 0.6rem;
   margin-top: 1.25rem;
+}
+
+.jobs {
+  grid-column: 1 / -1;
+}
+
+.jobs legend {
+  font-size: 1rem;
+  font-weight: 600;
 }
 
 .fields {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type PlacedStep, stepWords } from '@uvanta/core/guide'
+import { endsWork, type PlacedStep, stepWords } from '@uvanta/core/guide'
 import { currentStation, type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -22,14 +22,21 @@ import { useGuide } from '../bench/useGuide'
 /** A station carried out by the job guide: one step at a time, drawing, tray and kit beside it. */
 const props = defineProps<{ station: Station; doneWords: string }>()
 const store = useVisit()
-const { guide, run, steps, due } = useGuide(() => props.station)
+const { guide, run, steps, due, jobTitle } = useGuide(() => props.station)
 const narrow = useMediaQuery('(max-width: 1000px)')
 const refusal = shallowRef<Refusal | null>(null)
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const current = computed(() => currentStation(store.state) === props.station)
 const active = computed(() => writable.value && current.value)
-const variant = computed(
-  () => guide.value?.variants.find((v) => v.id === store.state.guide?.variant)?.title,
+const variant = computed(() =>
+  [
+    guide.value?.variants.find((v) => v.id === store.state.guide?.variant)?.title,
+    ...(run.value?.jobs ?? []).map(jobTitle),
+  ].join(', '),
+)
+/** A part is to come before the work goes on. */
+const ordered = computed(() =>
+  store.state.guideSteps.some((d) => d.step === halted.value?.id && d.finding === 'order'),
 )
 /** Valves are turned where the equipment is shut in and where it is brought back. */
 const withDrawing = computed(() => ['make-safe', 'return', 'as-left'].includes(props.station))
@@ -44,7 +51,7 @@ const again = computed(() => (chosen.value && isDone(chosen.value) ? chosen.valu
 /** An inspection that ended the work: nothing goes on but stopping, or taking it up again. */
 const halted = computed(() =>
   steps.value.find((s) =>
-    store.state.guideSteps.some((d) => d.step === s.id && d.finding === 'stop'),
+    store.state.guideSteps.some((d) => d.step === s.id && endsWork(d.finding)),
   ),
 )
 
@@ -69,9 +76,18 @@ function redo(reason: string) {
     />
     <slot name="before" />
     <p v-if="halted && active && !again" class="caution halted">
-      <strong>The work ends here: {{ stepWords(halted) }}.</strong> Leave the equipment shut in and
-      stop the visit with its reason, at the foot of this page. If the finding was a slip, take that
-      step up again among those that are done.
+      <strong
+        >{{ ordered ? 'Waits for a part' : 'The work ends here' }}: {{ stepWords(halted) }}.</strong
+      >
+      <template v-if="ordered">
+        Cover what is open, leave the equipment shut in, locked and tagged, and stop the visit at
+        the foot of this page: what is ordered, and the day on which the work goes on.</template
+      >
+      <template v-else>
+        Leave the equipment shut in and stop the visit with its reason, at the foot of this
+        page.</template
+      >
+      If the finding was a slip, take that step up again among those that are done.
     </p>
     <GuideStep
       v-else-if="shown && active && !again"

@@ -32,7 +32,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
-const { run, missing: missingOf, slotOf } = useGuide(() => props.step.at)
+const { run, missing: missingOf, slotOf, uncounted, jobTitle } = useGuide(() => props.step.at)
 const refusal = shallowRef<Refusal | null>(null)
 const rounds = ref(1)
 const failed = ref(false)
@@ -48,9 +48,16 @@ const back = computed(() =>
     : undefined,
 )
 /** Counting the kit is the step itself. */
-const uncounted = computed(
-  () => props.step.count === 'kit' && !store.state.kit && (run.value?.kit.length ?? 0) > 0,
-)
+const counting = computed(() => props.step.count === 'kit' && uncounted.value.length > 0)
+/** The kit of a sub-job that the step takes a part from and nobody has counted. */
+const lacking = computed(() => {
+  const job = run.value?.kit.find((k) => k.id === props.step.from)?.job
+  return job !== undefined && uncounted.value.includes(job) ? job : undefined
+})
+/** Counted one after another; the step is done with the last one. */
+function kitCounted() {
+  if (uncounted.value.length === 0) done()
+}
 /** A check that can be answered with no. */
 const checks = computed(() => Boolean(props.step.trial ?? props.step.test ?? props.step.verify))
 const action = computed(() => {
@@ -127,7 +134,27 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       />
       <TemporaryForm v-else-if="step.temporary" @given="done({ temporary: $event })" />
       <ProofForm v-else-if="step.prove" :zone="step.prove" @proved="done()" />
-      <KitCount v-else-if="uncounted" writable @counted="done()" />
+      <KitCount
+        v-else-if="counting"
+        :key="uncounted[0] ?? ''"
+        writable
+        :job="uncounted[0]"
+        @counted="kitCounted"
+      />
+      <KitCount v-else-if="lacking" :key="lacking" writable :job="lacking" />
+      <div v-else-if="step.answers" class="answers" role="group" :aria-label="stepWords(step)">
+        <BButton
+          v-for="a in step.answers"
+          :key="a.id"
+          size="lg"
+          variant="outline-primary"
+          @click="done({ finding: a.id })"
+          >{{ a.title
+          }}<small v-if="a.widens" class="widens">
+            Widens the work: {{ jobTitle(a.widens) }}</small
+          ></BButton
+        >
+      </div>
       <SettingForm v-else-if="step.snapshot" @written="done({ setting: $event })" />
       <div v-else class="actions">
         <label v-if="step.repeat" class="rounds"
@@ -200,6 +227,22 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
 .rounds input {
   width: 6rem;
+}
+
+.answers {
+  display: grid;
+  gap: 0.6rem;
+  max-width: 36rem;
+}
+
+.widens {
+  display: block;
+  font-weight: 400;
+}
+
+.answers .btn {
+  justify-content: flex-start;
+  text-align: left;
 }
 
 .depart {

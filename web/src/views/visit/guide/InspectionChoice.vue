@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mendedBy, type PlacedStep, renewalAdvice, renewalPolicies } from '@uvanta/core/guide'
-import { type PayloadOf, policyOfVisit } from '@uvanta/core/visit'
+import { isSoft, type PayloadOf, policyOfVisit } from '@uvanta/core/visit'
 import { computed, ref } from 'vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
@@ -11,11 +11,14 @@ const props = defineProps<{ step: PlacedStep }>()
 const emit = defineEmits<{ found: [finding: Partial<PayloadOf<'guide-step'>>] }>()
 const store = useVisit()
 const library = useLibrary()
-const { partOf } = useGuide(() => props.step.at)
+const { partOf, jobTitle } = useGuide(() => props.step.at)
 
 const seen = ref<string[]>([])
 const policy = computed(() =>
   library.library ? policyOfVisit(store.state, library.library) : 'inspect',
+)
+const soft = computed(() =>
+  library.library ? isSoft(store.state, library.library, props.step) : true,
 )
 const advice = computed(() =>
   renewalAdvice(
@@ -23,6 +26,7 @@ const advice = computed(() =>
     props.step.verdicts?.map((v) => v.id) ?? [],
     seen.value,
     mendedBy(props.step),
+    soft.value,
   ),
 )
 function toggle(defect: string) {
@@ -49,7 +53,7 @@ function toggle(defect: string) {
     </div>
     <p class="advice">
       <strong>{{ advice.why }}</strong>
-      <span class="soft"> House rule: {{ renewalPolicies[policy] }}.</span>
+      <span v-if="soft" class="soft"> House rule: {{ renewalPolicies[policy] }}.</span>
     </p>
     <div class="answers">
       <BButton
@@ -66,7 +70,10 @@ function toggle(defect: string) {
               : 'outline-primary'
         "
         @click="emit('found', { finding: v.id, defects: seen })"
-        >{{ v.title }}</BButton
+        >{{ v.title
+        }}<small v-if="v.widens" class="widens">
+          Widens the work: {{ jobTitle(v.widens) }}</small
+        ></BButton
       >
     </div>
   </div>
@@ -92,6 +99,11 @@ p {
 .answers {
   display: grid;
   gap: 0.6rem;
+}
+
+.widens {
+  display: block;
+  font-weight: 400;
 }
 
 .answers .btn {

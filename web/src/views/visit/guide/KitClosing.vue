@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Refusal } from '@uvanta/core/visit'
+import { countedOf, kitsNeeded, kitTaken, type Refusal } from '@uvanta/core/visit'
 import { computed, reactive, shallowRef, watchEffect } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
@@ -8,7 +8,7 @@ import { useGuide } from '../bench/useGuide'
 
 /** Every item of the bag: fitted, a spare on purpose, left over, missing, or empty by design. */
 const store = useVisit()
-const { run, kit } = useGuide(() => 'rebuild')
+const { run, kitOf } = useGuide(() => 'rebuild')
 const refusal = shallowRef<Refusal | null>(null)
 
 const FIELDS = ['spare', 'left', 'missing', 'empty'] as const
@@ -17,12 +17,15 @@ type Entry = Record<(typeof FIELDS)[number], number>
 const entries = reactive<Record<string, Entry>>({})
 
 const lines = computed(() =>
-  (run.value?.kit ?? []).map((k) => ({
-    ...k,
-    counted: store.state.kit?.items.find((i) => i.item === k.id)?.count ?? 0,
-    number: kit.value?.items.find((i) => i.item === k.id)?.number ?? '',
-    spares: kit.value?.items.find((i) => i.item === k.id)?.spare ?? 0,
-  })),
+  (run.value?.kit ?? []).map((k) => {
+    const item = kitOf(k.job)?.items.find((i) => i.item === k.id)
+    return {
+      ...k,
+      counted: countedOf(store.state, k.id),
+      number: item?.number ?? '',
+      spares: item?.spare ?? 0,
+    }
+  }),
 )
 watchEffect(() => {
   for (const l of lines.value) {
@@ -35,6 +38,12 @@ const open = (id: string, used: number, counted: number) => {
   const e = entries[id]
   return e ? counted - used - e.spare - e.left - e.missing - e.empty : 0
 }
+/** Numbers of the bags that were taken. */
+const bags = computed(() =>
+  (run.value ? kitsNeeded(run.value) : []).flatMap(
+    (job) => kitTaken(store.state, job)?.number ?? [],
+  ),
+)
 const closed = computed(() => store.state.kitClosed)
 
 function close() {
@@ -49,9 +58,9 @@ function close() {
 </script>
 
 <template>
-  <form v-if="store.state.kit" class="kit" novalidate @submit.prevent="close">
+  <form v-if="bags.length > 0" class="kit" novalidate @submit.prevent="close">
     <h3>
-      Kit <span class="mono">{{ store.state.kit.number }}</span>
+      Kit <span class="mono">{{ bags.join(', ') }}</span>
     </h3>
     <p v-if="closed">
       <StateMark state="pass" label="Every item is accounted for" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { GuideRun, PlacedStep, TrayPart } from '@uvanta/core/guide'
+import type { GuideRun, KitLine, PlacedStep, TrayPart } from '@uvanta/core/guide'
 import { computed } from 'vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
 import { useGuide } from '../bench/useGuide'
@@ -10,7 +10,7 @@ const props = defineProps<{
   /** The step that is shown: its part goes back next. */
   step?: PlacedStep | null
 }>()
-const { kit, partOf } = useGuide(() => 'rebuild')
+const { kitOf, partOf } = useGuide(() => 'rebuild')
 const waiting = computed(() => props.run.tray.filter((p) => p.fate === 'refit'))
 const apart = computed(() => props.run.tray.filter((p) => p.fate !== 'refit'))
 const FATES: Readonly<Record<TrayPart['fate'], string>> = {
@@ -19,7 +19,7 @@ const FATES: Readonly<Record<TrayPart['fate'], string>> = {
   warranty: 'kept for the warranty – a new one goes in',
 }
 const kitLeft = computed(() => props.run.kit.filter((k) => k.used < k.count))
-const numberOf = (id: string) => kit.value?.items.find((i) => i.item === id)?.number
+const numberOf = ({ id, job }: KitLine) => kitOf(job)?.items.find((i) => i.item === id)?.number
 </script>
 
 <template>
@@ -51,7 +51,7 @@ const numberOf = (id: string) => kit.value?.items.find((i) => i.item === id)?.nu
       <ul class="rows kit">
         <li v-for="k in run.kit" :key="k.id">
           <span
-            >{{ k.title }} <small class="soft mono">{{ numberOf(k.id) }}</small></span
+            >{{ k.title }} <small class="soft mono">{{ numberOf(k) }}</small></span
           >
           <span class="mono">{{ k.used }} / {{ k.count }}</span>
         </li>

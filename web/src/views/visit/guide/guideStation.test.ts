@@ -8,8 +8,13 @@ import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
 import GuideStation from './GuideStation.vue'
 
 const guide = (id: string) => shippedLibrary.guides.find((g) => g.id === id) as Guide
-const job = (id: string, kind: string, variant: string, options: Partial<JobOptions> = {}) =>
-  new Job({ family: guide(id).family, kind, ...options }).choose(guide(id), variant)
+const job = (
+  id: string,
+  kind: string,
+  variant: string,
+  options: Partial<JobOptions> = {},
+  jobs: readonly string[] = [],
+) => new Job({ family: guide(id).family, kind, ...options }).choose(guide(id), variant, true, jobs)
 
 const FLOW = ['make-safe', 'open-up', 'rebuild'] as const
 /** A job carried out to the first step of a station that is meant. */
@@ -142,7 +147,9 @@ describe('a check that fails', () => {
 describe('what a step says beside its sentence', () => {
   it('which way round, and what that does', async () => {
     const { screen } = await show(
-      upTo(job('dome-regulator', 'dome regulator', 'full'), 'rebuild', (s) => Boolean(s.set)),
+      upTo(job('dome-regulator', 'dome regulator', 'gas', {}, ['diaphragm']), 'rebuild', (s) =>
+        Boolean(s.set),
+      ),
       'rebuild',
     )
     const turns = screen.findAll('.turn').map((t) => t.text())
@@ -164,7 +171,11 @@ describe('what a step says beside its sentence', () => {
   })
   it('what goes on a thread, how much, where', async () => {
     const { screen } = await show(
-      upTo(job('dome-regulator', 'dome regulator', 'full'), 'rebuild', (s) => Boolean(s.treat)),
+      upTo(
+        job('dome-regulator', 'dome regulator', 'gas', {}, ['diaphragm']),
+        'rebuild',
+        (s) => s.treat === 'plate-lock',
+      ),
       'rebuild',
     )
     expect(screen.text()).toContain('Thread-lock, one drop, on the thread')

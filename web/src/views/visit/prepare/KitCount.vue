@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api, type StockItem } from '@uvanta/contract'
-import { kitDoubts, type Refusal } from '@uvanta/core/visit'
+import { kitDoubts, kitTaken, type Refusal } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { dateWords } from '@/composables/words'
@@ -13,25 +13,33 @@ import { useGuide } from '../bench/useGuide'
 import ScanField from './ScanField.vue'
 
 /** The kit against its list: the number on the bag, every item counted. */
-const props = defineProps<{ writable: boolean }>()
+const props = defineProps<{
+  writable: boolean
+  /** The sub-job whose kit it is. */
+  job?: string | undefined
+}>()
 const emit = defineEmits<{ counted: [] }>()
 const store = useVisit()
 const session = useSession()
 const library = useLibrary()
-const { run, kit } = useGuide(() => 'prepare')
+const { run, kitOf, jobTitle } = useGuide(() => 'prepare')
+const kit = computed(() => kitOf(props.job))
 const refusal = shallowRef<Refusal | null>(null)
 const number = ref('')
 const how = ref<'typed' | 'scanned'>('typed')
 const counts = reactive<Record<string, number | undefined>>({})
 const reason = ref('')
 const anew = ref(false)
-const counted = computed(() => store.state.kit)
+const counted = computed(() => kitTaken(store.state, props.job))
+const titleId = `kit-title-${props.job ?? 'usual'}`
 
 const lines = computed(() =>
-  (run.value?.kit ?? []).map((k) => {
-    const item = kit.value?.items.find((i) => i.item === k.id)
-    return { ...k, wanted: item?.count ?? k.count, number: item?.number ?? '' }
-  }),
+  (run.value?.kit ?? [])
+    .filter((k) => k.job === props.job)
+    .map((k) => {
+      const item = kit.value?.items.find((i) => i.item === k.id)
+      return { ...k, wanted: item?.count ?? k.count, number: item?.number ?? '' }
+    }),
 )
 const onVan = shallowRef<StockItem['held'][number] | null>(null)
 onMounted(async () => {
@@ -47,6 +55,7 @@ onMounted(async () => {
 
 const entry = computed(() => ({
   number: number.value.trim(),
+  ...(props.job ? { job: props.job } : {}),
   items: lines.value.map((l) => ({ item: l.id, count: counts[l.id] ?? 0 })),
 }))
 const doubts = computed(() =>
@@ -74,8 +83,10 @@ function take() {
 </script>
 
 <template>
-  <section v-if="lines.length > 0" class="kit" aria-labelledby="kit-title">
-    <h3 id="kit-title">Kit</h3>
+  <section v-if="lines.length > 0" class="kit" :aria-labelledby="titleId">
+    <h3 :id="titleId">
+      Kit<template v-if="job"> · {{ jobTitle(job) }}</template>
+    </h3>
     <p v-if="kit">
       <strong class="mono">{{ kit.number }}</strong> {{ kit.title }}
       <span class="soft"

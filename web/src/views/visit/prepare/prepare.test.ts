@@ -8,8 +8,13 @@ import KitCount from './KitCount.vue'
 import ReadyList from './ReadyList.vue'
 
 const guide = (id: string) => shippedLibrary.guides.find((g) => g.id === id) as Guide
-const chosen = (family: string, kind: string, id: string, variant: string) =>
-  new Job({ family, kind }).choose(guide(id), variant)
+const chosen = (
+  family: string,
+  kind: string,
+  id: string,
+  variant: string,
+  jobs: readonly string[] = [],
+) => new Job({ family, kind }).choose(guide(id), variant, true, jobs)
 
 async function ready(job: Job, licences?: OneVisitServer['licences']) {
   const server = new OneVisitServer(job)
@@ -61,7 +66,7 @@ describe('getting ready', () => {
     expect(store.state.prepared['Torque wrench in range']?.state).toBe('missing')
   })
   it('asks now for the figures that no sheet has', async () => {
-    const dome = chosen('dome-regulator', 'dome regulator', 'dome-regulator', 'full')
+    const dome = chosen('dome-regulator', 'dome regulator', 'dome-regulator', 'gas', ['diaphragm'])
     const { list, store } = await ready(dome)
     const ask = list.find('form.ask')
     expect(ask.text()).toContain('Torque of the upper case')
