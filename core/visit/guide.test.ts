@@ -275,7 +275,7 @@ describe('a temporary repair', () => {
       defects: { 'rubber-1': ['embossed'] },
       findings: { 'rubber-1': 'turn-over' },
     })
-      .choose(guide('double-check-detector'), 'ordinary')
+      .choose(guide('double-check-detector'), 'two-checks')
       .toMakeSafe()
       .carryOut('make-safe')
       .done('make-safe')

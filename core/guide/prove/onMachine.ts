@@ -102,7 +102,8 @@ function variantFaults(
     }
     for (const name of taken) off.add(name)
     if (step.loosen && parts.some((p) => p.id === step.loosen)) off.add(step.loosen)
-    for (const name of own(step.inspect)) {
+    // Of what is looked at as one, the first is what is seen.
+    for (const name of own(step.inspect).slice(0, 1)) {
       const part = parts.find((p) => p.id === name)
       const hidden = (part?.hidden ?? part?.behind ?? []).filter(
         (h) => parts.some((p) => p.id === h) && !off.has(h),

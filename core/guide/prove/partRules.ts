@@ -1,10 +1,10 @@
 import { lubricantAdvice } from '../../craft'
 import type { PlacedStep, StepOf } from '../schema/step'
-import { partOf, type Rule, type Say, title } from './rule'
+import { partOf, pressureSite, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
 import type { GuidePart } from '../schema/equipment'
 import type { Guide } from '../schema/guide'
-import { connectedWith, type SiteZone, zoneSite } from '../../pressure'
+import { connectedWith, type SiteZone } from '../../pressure'
 
 /** Whether a part is off the equipment, on the tray or thrown away. */
 export const isOut = (state: ProofState, part: string) =>
@@ -79,7 +79,7 @@ export const goesOff: Rule<'remove'> = (guide, step, state, say) => {
 
 /** The zones that taking a part off opens: its own, and what stands in connection with it. */
 export function openedBy(guide: Guide, part: GuidePart): SiteZone[] {
-  const site = zoneSite(guide.zones ?? [])
+  const site = pressureSite(guide)
   const own = site.zones.find((z) => z.id === part.closes)
   return own ? connectedWith(site, own) : []
 }

@@ -408,11 +408,23 @@ describe('the ways through a guide', () => {
       prove(loose, { ...two, fasteners: [{ id: 'gland', title: 'Gland', holds: 'rod' }] }),
     ).toMatchObject({ faults: [{ rule: 'left-loose', step: '2', path: 'steps[1]' }] })
   })
-  it('are counted, and running out of them is a fault', () => {
-    const steps = [look('rod', 'sound', 'clean'), look('shield', 'sound', 'clean')]
-    const cleaned = [...steps, step({ clean: 'rod' }), step({ clean: 'shield' })]
-    expect(rules(cleaned, { variants: [small.variants[0]!] }, 4)).toEqual([])
-    expect(rules(cleaned, { variants: [small.variants[0]!] }, 1)).toEqual(['too-many-ways'])
+  it('of many findings are walked pair by pair: what two of them break together is found', () => {
+    const steps = ['rod', 'shield', 'third'].map((part) => look(part, 'sound', 'clean'))
+    // Cleaned one by one, but not where two are dirty at once.
+    const cleaned = (part: string, other: string) =>
+      step({ clean: part, when: { [part]: ['clean'], [other]: ['sound'] } } as Step)
+    const all = [
+      ...steps,
+      cleaned('rod', 'shield'),
+      cleaned('shield', 'rod'),
+      step({ clean: 'third' }),
+    ]
+    const third = { id: 'third', title: 'Third', shape: 'disc' }
+    const two = { variants: [small.variants[0]!], parts: [...small.parts, third] } as Partial<Guide>
+    expect(prove(all, two, 8).paths).toBe(8)
+    const pairs = prove(all, two, 1)
+    expect(pairs.faults.map((f) => f.rule)).toEqual(prove(all, two, 8).faults.map((f) => f.rule))
+    expect(pairs.faults.map((f) => f.rule)).toEqual(['not-cleaned', 'not-cleaned'])
   })
   it('keep the order of the stations', () => {
     expect(rules([step({ clean: 'rod', at: 'rebuild' }), step({ clean: 'rod' })])).toEqual([

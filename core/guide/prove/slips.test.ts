@@ -65,7 +65,8 @@ describe('a slip that the data shows', () => {
       'the bypass cap in the wrong zone, and the bypass never proved',
       'double-check-detector',
       all(
-        parts('bypass-cap', { closes: 'body' }),
+        (g) =>
+          ['bypass-cap-1', 'bypass-cap-2'].reduce((h, p) => parts(p, { closes: 'body' })(h), g),
         drop((s) => s.prove === 'bypass'),
       ),
       'zone-unopened',
@@ -331,7 +332,7 @@ describe('a slip that the data shows', () => {
     expect(rulesOf({ ...guide, steps: renewOnlyClean })).toContain('not-renewed')
   })
 
-  it('more ways than can be walked are said, not passed over', () => {
+  it('of more ways than can be walked, every pair of findings is', () => {
     const guide = inlined('rp-relief')
     const looks = Array.from({ length: 20 }, (_, n) => ({
       at: 'open-up',
@@ -351,8 +352,9 @@ describe('a slip that the data shows', () => {
       [],
       500,
     )
-    expect(faults.map((f) => f.rule)).toContain('too-many-ways')
-    expect(paths).toBeLessThan(600)
+    // Twenty findings of two each are over a million ways; every pair of them is under a thousand.
+    expect(faults).toEqual([])
+    expect(paths).toBeLessThan(5_000)
   })
 })
 

@@ -82,7 +82,6 @@ export const jobSchema = strictObject({
   /** Jobs that come with it: who takes the stem out has the diaphragm off. */
   brings: names<'job'>(),
 })
-export type GuideJob = yup.InferType<typeof jobSchema>
 
 export const slotSchema = strictObject({
   id: slug<'slot'>().required(),

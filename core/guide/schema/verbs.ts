@@ -61,13 +61,13 @@ const verdictSchema = strictObject({
   /** Defects that it puts right without a new part, besides dirt: a hose end that is cut off. */
   mends: yup.array(line(40).required()).strict(true).min(1),
   /** The sub-job by which it widens the visit. */
-  widens: slug<'job'>(),
+  widens: ref<'job'>(),
 })
 
 const answerSchema = strictObject({
   id: slug().required(),
   title: line(120).required(),
-  widens: slug<'job'>(),
+  widens: ref<'job'>(),
 })
 
 const speed = oneOf(['slow', 'normal'] as const)

@@ -22,6 +22,7 @@ import ConflictDialog from './ConflictDialog.vue'
 import NoteStation from './NoteStation.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
+import StepsHere from './guide/StepsHere.vue'
 import TestStation from './fieldtest/TestStation.vue'
 import VisitLog from './VisitLog.vue'
 import WaitingEntries from './WaitingEntries.vue'
@@ -119,7 +120,11 @@ const errand = computed(() =>
       />
       <ArriveStation v-else-if="shown === 'arrive'" />
       <template v-else-if="shown === 'as-found'">
-        <TestStation v-if="store.state.plan?.packId" key="as-found" run="as-found" />
+        <TestStation v-if="store.state.plan?.packId" key="as-found" run="as-found">
+          <template #first="{ active }">
+            <StepsHere station="as-found" :active="active" />
+          </template>
+        </TestStation>
         <CheckStation v-else run="as-found" />
       </template>
       <SignStation v-else />

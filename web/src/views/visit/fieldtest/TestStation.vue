@@ -21,7 +21,6 @@ import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import { useGauge } from '@/stores/gauge'
 import { useGuide } from '../bench/useGuide'
-import StepsHere from '../guide/StepsHere.vue'
 import StationFrame from '../StationFrame.vue'
 import FilledForm from './FilledForm.vue'
 import GaugePanel from './GaugePanel.vue'
@@ -135,11 +134,7 @@ const title = computed(() => {
 
 <template>
   <StationFrame :title="title">
-    <StepsHere
-      v-if="props.run === 'as-found'"
-      station="as-found"
-      :active="writable && stationOpen && !finished"
-    />
+    <slot name="first" :active="writable && stationOpen && !finished" />
     <StartTest v-if="!run && plan && writable && !lookFirst" :run="props.run" :plan="plan" />
     <p
       v-else-if="!run && store.state.asFoundImpossible && props.run === 'as-found'"

@@ -236,7 +236,7 @@ describe('an inspection', () => {
 describe('the bench', () => {
   const rebuilding = (until: (s: PlacedStep) => boolean) =>
     upTo(
-      job('double-check-detector', 'DCDA', 'ordinary', { packId: 'larkhaven-relief-first' }),
+      job('double-check-detector', 'DCDA', 'two-checks', { packId: 'larkhaven-relief-first' }),
       'rebuild',
       until,
     )
@@ -246,13 +246,13 @@ describe('the bench', () => {
       'rebuild',
     )
     expect(screen.find('.differs').text()).toMatch(
-      /Disc of check 1 goes in now.*Bypass cap came off last/,
+      /Disc of check 1 goes in now.*Seat of bypass check 2 came off last/,
     )
     expect(screen.find('.slots .next').text()).toContain('Disc of check 1')
   })
   it('lights the bolts in their order, the pair beside the pin first, in rising passes', async () => {
     const { screen, press } = await show(
-      rebuilding((s) => s.tighten === 'bolts-1'),
+      rebuilding((s) => s.tighten === 'cover-bolts-1'),
       'rebuild',
     )
     const lit: string[] = []
