@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test'
 import { Hands, streamTest } from './hands'
-import { button, carryOut, closeRebuild, drawAndSign, inDays } from './job'
+import { button, carryOut, closeRebuild, drawAndSign, inDays, type JobHints } from './job'
 import { signIn } from './people'
 
 async function open(page: Page, tag: RegExp): Promise<void> {
@@ -356,4 +356,134 @@ test('the workbench answers what a technician would look up', async ({ page }) =
   await page.getByLabel('Inside diameter').fill('18.6')
   await page.getByLabel('Section', { exact: true }).fill('3.5')
   await expect(page.getByText('-210')).toBeVisible()
+})
+
+/** From the list to the as-found test; what the guide asks on arrival is answered. */
+async function toSite(page: Page, hints: JobHints = {}): Promise<void> {
+  await carryOut(page)
+  await button(page, 'Prepared – set off').click()
+  await button(page, 'It is this one').click()
+  await carryOut(page, hints)
+  await button(page, 'Looked round – test it as it stands').click()
+}
+async function untested(page: Page): Promise<void> {
+  await button(page, 'It cannot be tested as found').click()
+  await page.getByLabel('Why not').fill('Shut off since last week')
+  await button(page, 'Record and go on').click()
+  await carryOut(page)
+  await button(page, 'Zero is proved – open up').click()
+}
+
+test('a seats-only job finds a bent pin: it widens to the stem, with the kits that this needs', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  await open(page, /\bDR-101/)
+  await take(page, null, 'Gas')
+  await toSite(page)
+  await carryOut(page)
+  await untested(page)
+  const opened = await carryOut(page, { defects: { 'Disc pin straight': 'bent' } })
+  expect(opened.some((s) => s.includes('Case bolts out evenly'))).toBe(true)
+  expect(opened.some((s) => s.includes('has it turned'))).toBe(false)
+  await expect(page.locator('.sheet')).toContainText('Stem and disc pin')
+  await button(page, 'Opened and inspected').click()
+  const rebuilt = await carryOut(page)
+  const order = [
+    'New disc pin',
+    'Press the diaphragm down',
+    'Cap over its studs',
+    'flat in its recess',
+  ]
+  const places = order.map((words) => rebuilt.findIndex((s) => s.includes(words)))
+  expect(places.every((n) => n >= 0)).toBe(true)
+  expect(places).toEqual([...places].sort((a, b) => a - b))
+  await expect(page.locator('form.kit')).toContainText('K-DDR-083')
+  await closeRebuild(page)
+})
+
+test('a part that is not at hand is ordered, and the visit that brings it is planned', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  await open(page, /\bDR-102/)
+  await take(page, null, 'Gas')
+  await toSite(page)
+  await carryOut(page)
+  await untested(page)
+  await carryOut(page, { until: /Disc pin straight/ })
+  await button(page, 'bent').click()
+  await button(page, /no pin kit at hand/).click()
+  await expect(page.locator('.halted')).toContainText('Waits for a part')
+  await button(page, 'Stop this visit').click()
+  await page.getByLabel('Why the work ends here').fill('Disc pin bent, openings blanked, tagged')
+  await button(page, 'Stop the visit').click()
+  await expect(page.getByText('A part is to be ordered.').first()).toBeVisible()
+  await page.getByLabel('What is ordered').fill('Pin kit K-DDR-083')
+  await page.getByLabel('The work goes on, on').fill(inDays(9))
+  await button(page, 'Stop the visit').click()
+  await expect(page.getByText('waits to be sent')).toHaveCount(0)
+  await expect(async () => {
+    const planned = await page.request.get(`/api/v1/visits?on=${inDays(9)}&scope=mine`)
+    const { items } = (await planned.json()) as { items: { id: string; purpose: string }[] }
+    expect(items.map((v) => v.purpose)).toEqual(['part-ordered'])
+    await page.goto(`/visits/${items[0]?.id}`)
+  }).toPass({ timeout: 20_000 })
+  await expect(page.getByText('Ordered for this visit, bring it: Pin kit K-DDR-083')).toBeVisible()
+})
+
+test('two sub-jobs in one visit: each with the kit of its own, all accounted for', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  await open(page, /\bDR-103/)
+  await page.getByLabel('Diaphragm, with the stroke set anew').check()
+  await page.getByLabel('Stem and disc pin').check()
+  await take(page, null, 'Gas')
+  await toSite(page)
+  await carryOut(page)
+  await untested(page)
+  await carryOut(page)
+  await button(page, 'Opened and inspected').click()
+  await carryOut(page)
+  for (const number of ['K-DDR-081', 'K-DDR-082', 'K-DDR-083'])
+    await expect(page.locator('form.kit')).toContainText(number)
+  await closeRebuild(page)
+})
+
+test('a detector check is found with a damaged seat in ordinary maintenance: that ring alone comes out', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  await open(page, /DCDA-103/)
+  await take(page, null, 'Bypass with two checks, round both')
+  await toSite(page)
+  await untested(page)
+  const opened = await carryOut(page, { defects: { 'Seat ring 2, bare': 'nick' } })
+  expect(opened.filter((s) => s.startsWith('Lock nuts of seat ring'))).toEqual([
+    'Lock nuts of seat ring 2 off, from outside',
+  ])
+  await button(page, 'Opened and inspected').click()
+  const rebuilt = await carryOut(page)
+  expect(rebuilt).toContain('New seat ring 2 square in, every O-ring new')
+  await expect(page.locator('form.kit')).toContainText('K-CDCD-032')
+  await closeRebuild(page)
+})
+
+test('a complaint is closed without opening anything: the supply swings, the assembly passes', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  const hands = new Hands(page)
+  await open(page, /RP-117/)
+  await take(page, /relief valve section/, null)
+  await toSite(page, { findings: { 'relief port': 'pressure swings' } })
+  await button(page, 'Start the as-found test').click()
+  await streamTest(page, hands)
+  await expect(page.locator('p.whole')).toContainText('Pass')
+  await button(page, 'Passed – return to service').click()
+  await button(page, 'Back under pressure, no leaks').click()
+  await drawAndSign(page, 'Sign and issue the certificate')
+  await page.getByRole('link', { name: 'Open the certificate' }).click()
+  await expect(page.getByText(/pressure swings, no fault of its own/).first()).toBeVisible()
 })

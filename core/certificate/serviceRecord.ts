@@ -9,7 +9,12 @@ import { guideOfVisit, runOfGuide, slotFigure, type VisitState } from '../visit'
  * what, set anew, done against the order, and photographed. Each is a sentence of its own.
  */
 export function serviceRecord(state: VisitState, library: Library): string[] {
-  return [...workOn(state, library), ...departures(state, library), ...photographs(state)]
+  return [
+    ...asked(state, library),
+    ...workOn(state, library),
+    ...departures(state, library),
+    ...photographs(state),
+  ]
 }
 
 /** What a visit tightened, lubricated and set, a sentence each. */
@@ -28,6 +33,16 @@ function settings(state: VisitState): string[] {
     return turns === 0
       ? [`${label}: turned and put back where it was.`]
       : [`${label}: ${Math.abs(turns)} turns ${turns > 0 ? 'in' : 'out'}.`]
+  })
+}
+
+/** What was asked on site, with its answer. */
+function asked(state: VisitState, library: Library): string[] {
+  const steps = runOfGuide(state, library)?.steps ?? []
+  return steps.flatMap((step) => {
+    const said = state.guideSteps.findLast((d) => d.step === step.id)?.finding
+    const answer = step.answers?.find((a) => a.id === said)
+    return answer ? [`${stepWords(step)}: ${answer.title}.`] : []
   })
 }
 

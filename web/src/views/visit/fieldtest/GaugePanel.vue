@@ -18,20 +18,25 @@ const gauge = useGauge()
 const REFRESH_MS = 200
 const SHOWN_S = 40
 const values = shallowRef<Float64Array>(new Float64Array(0))
-/** What a recorder shows beside, as “Inlet 60.1 psi”, and its course over the same stretch. */
-const beside = shallowRef<{ label: string; says: string; points: { x: number; y: number }[] }[]>([])
+/** What a recorder shows beside, as “Inlet 60.1 psi”. */
+const beside = shallowRef<{ label: string; says: string }[]>([])
+/** Its course over the same stretch: the chart is drawn anew when this changes, not with every sample. */
+const courses = shallowRef<{ x: number; y: number }[][]>([])
 const placeLabel = (id: string) => gauge.places.find((p) => p.id === id)?.label ?? id
 useIntervalFn(() => {
   const trace = gauge.trace()
   values.value = trace.slice(-Math.round(SHOWN_S / gauge.periodS))
   const first = trace.length - values.value.length
-  beside.value = gauge.channels().map(({ place, unit, points }) => ({
+  const channels = gauge.channels()
+  beside.value = channels.map(({ place, unit, points }) => ({
     label: placeLabel(place),
     says: `${points.at(-1)?.value.toFixed(2) ?? '– –'} ${unitWords('gaugePressure', unit)}`,
-    points: points
+  }))
+  courses.value = channels.map(({ points }) =>
+    points
       .filter((p) => p.at >= first)
       .map((p) => ({ x: (p.at - first) * gauge.periodS, y: p.value })),
-  }))
+  )
 }, REFRESH_MS)
 
 const STATES: Readonly<Record<string, readonly [string, string]>> = {
@@ -68,7 +73,7 @@ const shown = computed(() => gauge.view?.value?.toFixed(2) ?? '– –')
       :values="values"
       :period-s="gauge.periodS"
       :unit="unit"
-      :beside="beside.map((b) => b.points)"
+      :beside="courses"
       :height="slim ? 72 : 116"
     />
     <dl v-if="beside.length > 0" class="beside small" aria-label="Other channels of the recorder">

@@ -18,6 +18,7 @@ const { run, steps, due } = useGuide(() => props.station)
       :number="steps.indexOf(due) + 1"
       :of="steps.length"
     />
+    <p v-else-if="active" class="all">All {{ steps.length }} looked at.</p>
     <StepList v-else :steps="steps" :done="run.done" :current="undefined" :pressable="false" />
   </section>
 </template>
