@@ -89,7 +89,7 @@ function mismatch(seenSerial: string, reason: string, decision: 'carry-on' | 'st
             : `Plate says ${identity.seenSerial}: ${identity.reason}`
         "
       />
-      <span class="soft small"> {{ identity.by }}</span>
+      <span class="soft small by">{{ identity.by }}</span>
     </p>
     <StepsHere v-if="identity" station="arrive" :active="writable && current" />
     <div v-if="identity && writable && current && !due && steps.length > 0" class="actions mt-3">
@@ -150,6 +150,10 @@ dd {
   font-size: 1.75rem;
   font-weight: 550;
   margin: 0;
+}
+
+.by {
+  margin-left: 0.5rem;
 }
 
 .differs {

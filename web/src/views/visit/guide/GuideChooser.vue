@@ -21,6 +21,8 @@ const variantId = ref('')
 const variant = computed(
   () => guide.value?.variants.find((v) => v.id === variantId.value) ?? guide.value?.variants[0],
 )
+const brought = (ids: readonly string[]) =>
+  ids.map((id) => guide.value?.jobs?.find((j) => j.id === id)?.title ?? id).join(', ')
 /** Sub-jobs that are ticked. */
 const jobs = ref<string[]>([])
 const NONE = 'none'
@@ -81,9 +83,12 @@ function choose() {
       />
       <fieldset v-if="guide.jobs" class="jobs">
         <legend>Besides what every visit does</legend>
-        <BFormCheckbox v-for="j in guide.jobs" :key="j.id" v-model="jobs" :value="j.id">{{
-          j.title
-        }}</BFormCheckbox>
+        <BFormCheckbox v-for="j in guide.jobs" :key="j.id" v-model="jobs" :value="j.id"
+          >{{ j.title
+          }}<span v-if="j.brings" class="soft">
+            – brings: {{ brought(j.brings) }}</span
+          ></BFormCheckbox
+        >
       </fieldset>
       <BButton variant="primary" @click="choose">Take this guide</BButton>
     </div>
@@ -105,6 +110,13 @@ function choose() {
 .jobs legend {
   font-size: 1rem;
   font-weight: 600;
+}
+
+.jobs :deep(.form-check) {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: 48px;
 }
 
 .fields {

@@ -32,7 +32,7 @@ const variant = computed(() =>
   [
     guide.value?.variants.find((v) => v.id === store.state.guide?.variant)?.title,
     ...(run.value?.jobs ?? []).map(jobTitle),
-  ].join(', '),
+  ].join(' · '),
 )
 /** A part is to come before the work goes on. */
 const ordered = computed(() =>

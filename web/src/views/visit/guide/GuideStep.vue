@@ -241,7 +241,9 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 }
 
 .answers .btn {
-  justify-content: flex-start;
+  flex-direction: column;
+  align-items: flex-start;
+  justify-content: center;
   text-align: left;
 }
 

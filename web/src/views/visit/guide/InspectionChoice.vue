@@ -11,7 +11,7 @@ const props = defineProps<{ step: PlacedStep }>()
 const emit = defineEmits<{ found: [finding: Partial<PayloadOf<'guide-step'>>] }>()
 const store = useVisit()
 const library = useLibrary()
-const { partOf, jobTitle } = useGuide(() => props.step.at)
+const { run, partOf, jobTitle } = useGuide(() => props.step.at)
 
 const seen = ref<string[]>([])
 const policy = computed(() =>
@@ -71,7 +71,7 @@ function toggle(defect: string) {
         "
         @click="emit('found', { finding: v.id, defects: seen })"
         >{{ v.title
-        }}<small v-if="v.widens" class="widens">
+        }}<small v-if="v.widens && !run?.jobs.includes(v.widens)" class="widens">
           Widens the work: {{ jobTitle(v.widens) }}</small
         ></BButton
       >
@@ -107,7 +107,9 @@ p {
 }
 
 .answers .btn {
-  justify-content: flex-start;
+  flex-direction: column;
+  align-items: flex-start;
+  justify-content: center;
   text-align: left;
 }
 </style>
