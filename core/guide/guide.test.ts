@@ -335,12 +335,18 @@ const malformed: Readonly<Record<string, Damage>> = {
   ),
 }
 
+/**
+ * Guides that few ways lead through: the damage is the same in the others, which are tried where it
+ * can be done to none of these. */
+const small = good.filter((g) => g.steps.filter((s) => s.inspect ?? s.ask).length <= 5)
+
 describe('the prover catches', () => {
   it('more than thirty kinds of damage', () => {
     expect(Object.keys(damages).length).toBeGreaterThan(30)
   })
   it.each(Object.entries(damages))('%s', (_, damage) => {
-    const damaged = good.flatMap((g) => damage(g).map((d) => ({ id: g.id, faults: prove(d) })))
+    const guides = small.some((g) => damage(g).length > 0) ? small : good
+    const damaged = guides.flatMap((g) => damage(g).map((d) => ({ id: g.id, faults: prove(d) })))
     expect(damaged.length).toBeGreaterThan(0)
     expect(damaged.filter((d) => d.faults.length === 0)).toEqual([])
   })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { type Guide, type PlacedStep, slotsOf, stepWords } from '@uvanta/core/guide'
+import { computed } from 'vue'
 import StepNotes from '@/parts/guide/StepNotes.vue'
 
 /** A step as a line of the document: what is done, when, and all that it says beside. */
@@ -7,26 +8,40 @@ const props = defineProps<{ guide: Guide; step: PlacedStep }>()
 const variantTitle = (id: string) => props.guide.variants.find((v) => v.id === id)?.title ?? id
 const slotTitle = (id: string) => props.guide.slots?.find((s) => s.id === id)?.title ?? id
 const partTitle = (id: string) => props.guide.parts.find((p) => p.id === id)?.title ?? id
-const whenWords = (when: Readonly<Record<string, readonly string[]>> | undefined) =>
-  Object.entries(when ?? {})
-    .map(([part, found]) => `if ${partTitle(part).toLowerCase()}: ${found.join(' or ')}`)
+const jobTitle = (id: string) => props.guide.jobs?.find((j) => j.id === id)?.title ?? id
+const foundWords = (when: Readonly<Record<string, readonly string[]>>) =>
+  Object.entries(when)
+    .map(([part, found]) => `${partTitle(part).toLowerCase()}: ${found.join(' or ')}`)
     .join(', ')
+/** When it is done, besides always. */
+const conditions = computed(() => {
+  const { only, jobs, without, when, whenAny } = props.step
+  return [
+    ...(only ? [only.map(variantTitle).join(', ')] : []),
+    ...(jobs ? [`with ${jobs.map(jobTitle).join(', or ')}`] : []),
+    ...(without ? [`without ${without.map(jobTitle).join(', ')}`] : []),
+    ...(when ? [`if ${foundWords(when)}`] : []),
+    ...(whenAny ? [`if ${whenAny.map(foundWords).join('; or ')}`] : []),
+  ]
+})
+const choiceWords = ({ title, widens }: { title: string; widens?: string | undefined }) =>
+  widens ? `${title} (widens the work: ${jobTitle(widens)})` : title
 </script>
 
 <template>
   <span class="mono soft">{{ step.id }}</span>
   <div>
     <strong>{{ stepWords(step) }}</strong>
-    <span v-if="step.only" class="soft small"> · {{ step.only.map(variantTitle).join(', ') }}</span>
-    <span v-if="step.when" class="soft small"> · {{ whenWords(step.when) }}</span>
+    <span v-for="c in conditions" :key="c" class="soft small"> · {{ c }}</span>
     <p v-if="step.differs" class="differs">{{ step.differs }}</p>
     <p v-if="step.hazard" class="caution">{{ step.hazard }}</p>
     <p v-if="step.orient" class="line"><strong>Which way</strong> {{ step.orient }}</p>
     <StepNotes :step="step" :title-of="partTitle" />
     <p v-if="step.verdicts" class="line">
       Look for {{ step.defects?.join(', ') }}. Found:
-      {{ step.verdicts.map((v) => v.title).join(' · ') }}
+      {{ step.verdicts.map(choiceWords).join(' · ') }}
     </p>
+    <p v-if="step.answers" class="line">Answers: {{ step.answers.map(choiceWords).join(' · ') }}</p>
     <p v-for="s in slotsOf(step)" :key="s" class="line">From the spec sheet: {{ slotTitle(s) }}</p>
     <p v-if="step.to?.effect" class="line">Tight when {{ step.to.effect }}</p>
     <p v-if="step.never" class="line never">{{ step.never }}</p>

@@ -79,6 +79,7 @@ const gear = computed(() => [
   ...(guide.value?.gear ?? []),
   ...(guide.value?.variants.flatMap((v) => v.gear?.map((g) => `${g} (${v.title})`) ?? []) ?? []),
 ])
+const jobTitle = (id: string) => guide.value?.jobs?.find((j) => j.id === id)?.title ?? id
 const print = () => window.print()
 </script>
 
@@ -131,10 +132,24 @@ const print = () => window.print()
       <template v-else>
         <p class="soft">{{ guide.source }}</p>
         <div class="lists">
+          <section v-if="guide.jobs">
+            <h2>Sub-jobs</h2>
+            <ul>
+              <li v-for="j in guide.jobs" :key="j.id">
+                {{ j.title
+                }}<span v-if="j.brings" class="soft">
+                  – brings: {{ j.brings.map(jobTitle).join(', ') }}</span
+                >
+              </li>
+            </ul>
+          </section>
           <section v-if="guide.kit">
             <h2>Kit</h2>
             <ul>
-              <li v-for="k in guide.kit" :key="k.id">{{ k.count }} × {{ k.title }}</li>
+              <li v-for="k in guide.kit" :key="k.id">
+                {{ k.count }} × {{ k.title
+                }}<span v-if="k.job" class="soft"> · {{ jobTitle(k.job) }}</span>
+              </li>
             </ul>
           </section>
           <section v-if="guide.tools">
