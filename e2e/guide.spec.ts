@@ -431,7 +431,7 @@ test('two sub-jobs in one visit: each with the kit of its own, all accounted for
 }) => {
   test.setTimeout(240_000)
   await open(page, /\bDR-103/)
-  await page.getByLabel('Diaphragm, with the stroke set anew').check()
+  await page.getByLabel('Diaphragm, with the stroke set anew', { exact: true }).check()
   await page.getByLabel('Stem and disc pin').check()
   await take(page, null, 'Gas')
   await toSite(page)

@@ -74,7 +74,7 @@ describe('planning', () => {
 })
 
 describe('a visit without a field test', () => {
-  it('goes from function check to signature, without a certificate', async () => {
+  it('goes from function check to a signed service report, which verifies', async () => {
     const visit = await plan(app, tester, actuatorId, world.tester.id, null)
     const events = [
       ...arrived(),
@@ -92,8 +92,25 @@ describe('a visit without a field test', () => {
     const wrong = await sign('fail').expect(409)
     expect(wrong.body.detail).toMatch(/verdict is now “pass”/)
     const signed = await sign('pass').expect(200)
-    expect(signed.body).toMatchObject({ state: 'signed', outcome: 'pass', certificateId: null })
-    expect(await app.db.certificates.count({ where: { visitId: visit.id } })).toBe(0)
+    expect(signed.body).toMatchObject({ state: 'signed', outcome: 'pass' })
+    const { certificateId } = signed.body
+    const { body } = await tester.get(`/api/v1/certificates/${certificateId}`).expect(200)
+    expect(body.payload).toMatchObject({
+      document: 'service-report',
+      authority: '',
+      asFound: {
+        checked: 'works',
+        text: 'Strokes both ways',
+        readings: [{ title: 'First movement', value: '3.2 psi' }],
+      },
+      asLeft: null,
+      tester: { name: 'The tester' },
+    })
+    expect(body.payload.statement).toMatch(/no test certificate/)
+    const seen = await tester.get(`/api/v1${body.verifyPath}`).expect(200)
+    expect(seen.body.verdict).toBe('genuine')
+    const pdf = await tester.get(`/api/v1/certificates/${certificateId}/pdf`).buffer(true)
+    expect(pdf.body.subarray(0, 5).toString()).toBe('%PDF-')
   })
   it('takes no field test, and a reading only with a unit of its kind', async () => {
     const visit = await plan(app, tester, actuatorId, world.tester.id, null)

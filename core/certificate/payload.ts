@@ -3,7 +3,9 @@ import type { Library } from '../library'
 import { formatQuantity } from '../quantity'
 import type { Judgement } from '../rules'
 import {
+  type CheckOutcome,
   finalRun,
+  outcomeOfRun,
   planOfVisit,
   purposeTitles,
   type RunName,
@@ -27,6 +29,27 @@ export interface CertifiedRun {
   readonly verdict: Judgement
 }
 
+/** The run of a certificate, where one was made: a function check has no readings that are judged. */
+export const runOf = (part: CertificatePayload['asFound' | 'asLeft']): CertifiedRun | null =>
+  part && 'verdict' in part ? part : null
+
+/** What the document calls itself. */
+export const documentTitle = ({ document }: CertificatePayload): string =>
+  document === 'service-report' ? 'Service report' : 'Test certificate'
+
+/** How it ended, in the words of the document: a function check passes nothing. */
+export const CHECK_WORDS: Readonly<Record<CheckOutcome, string>> = {
+  works: 'Works as it should',
+  'works-not': 'Does not work',
+  'not-tried': 'Could not be tried',
+}
+
+/** The function check on which a service report rests; null on a test certificate. */
+export function checkOf({ asFound, asLeft }: CertificatePayload): CertifiedCheck | null {
+  const last = asLeft ?? asFound
+  return 'checked' in last ? last : null
+}
+
 /** The instruments that a run was made with, whatever the age of its certificate. */
 export const instrumentsOf = ({
   instruments,
@@ -34,9 +57,19 @@ export const instrumentsOf = ({
 }: CertifiedRun): readonly InstrumentSnapshot[] =>
   instruments ?? (gauge ? [gaugeAsInstrument(gauge)] : [])
 
+/** The function check of equipment without a field test: seen and tried, judged by nobody but the tester. */
+export interface CertifiedCheck {
+  readonly date: string
+  readonly checked: CheckOutcome
+  readonly text: string
+  readonly readings: readonly { readonly title: string; readonly value: string }[]
+}
+
 /** The content of a certificate: complete by itself, so that it can be read without asking anyone. */
 export interface CertificatePayload {
   readonly format: 'uvanta-certificate/1'
+  /** Absent on a test certificate. A service report rests on a function check and names no rule pack. */
+  readonly document?: 'service-report'
   readonly number: string
   readonly code: string
   readonly issuedAt: string
@@ -50,8 +83,8 @@ export interface CertificatePayload {
     readonly seenSerial?: string
     readonly reason?: string
   }
-  readonly asFound: CertifiedRun | { readonly impossible: string }
-  readonly asLeft: CertifiedRun | null
+  readonly asFound: CertifiedRun | CertifiedCheck | { readonly impossible: string }
+  readonly asLeft: CertifiedRun | CertifiedCheck | null
   readonly work: readonly {
     readonly text: string
     readonly parts: readonly {
@@ -63,8 +96,9 @@ export interface CertificatePayload {
   }[]
   readonly tester: {
     readonly name: string
-    readonly licence: string
-    readonly licenceExpiresOn: string
+    /** The licence that the test was made under; a function check asks for none. */
+    readonly licence?: string
+    readonly licenceExpiresOn?: string
   }
   readonly outcome: Judgement['outcome']
   readonly reason: string
@@ -115,7 +149,11 @@ const STATEMENT =
   'This certificate records what was measured and judged on the day stated, under the rule pack named. ' +
   'It is no statement about any other day. Local codes and the maker’s sheet govern.'
 
-/** @throws Error when the visit is not signed or has no finished test */
+const SERVICE_STATEMENT =
+  'This report records what was seen, tried and done on the day stated. No rule pack judged it, and it is no ' +
+  'test certificate. It is no statement about any other day. Local codes and the maker’s sheet govern.'
+
+/** @throws Error when the visit is not signed, or has neither a finished test nor a function check */
 export function certificatePayload(
   state: VisitState,
   library: Library,
@@ -123,25 +161,24 @@ export function certificatePayload(
 ): CertificatePayload {
   const { plan, signed } = state
   const name = finalRun(state)
-  const final = name && state.runs[name]
-  const verdict = name && verdictOf(state, name, library)
-  if (!plan || !signed || !final || !verdict)
-    throw new Error('Only a signed visit with a finished test is certified.')
-  const authority = planOfVisit(state, library, name)?.pack.authority ?? ''
+  const rests = name && restsOn(state, name, library)
+  if (!plan || !signed || !rests)
+    throw new Error('Only a signed visit with a finished test or check is certified.')
   const { visitId, headHash, corrections = [], ...facts } = issue
   const clock = clockWords(state)
-  const { licence } = final.started
+  const licence = state.runs[name]?.started.licence
   return {
     format: 'uvanta-certificate/1',
+    ...(plan.packId ? {} : { document: 'service-report' }),
     ...facts,
-    authority,
+    authority: rests.authority,
     purpose: purposeTitles[plan.purpose],
     equipment: plan.equipment,
     ...(state.identity ? { identity: identityOf(state.identity) } : {}),
-    asFound: certifiedRun(state, 'as-found', library) ?? {
+    asFound: certified(state, 'as-found', library) ?? {
       impossible: state.asFoundImpossible?.reason ?? 'not recorded',
     },
-    asLeft: certifiedRun(state, 'as-left', library),
+    asLeft: certified(state, 'as-left', library),
     work: [
       ...state.repairs.map(({ text, parts, temporary }) => ({
         text,
@@ -159,17 +196,31 @@ export function certificatePayload(
       ),
       ...serviceRecord(state, library).map((text) => ({ text, parts: [] })),
     ],
-    tester: { name: signed.by, licence: licence.number, licenceExpiresOn: licence.expiresOn },
-    outcome: verdict.outcome,
-    reason: verdict.reason,
+    tester: {
+      name: signed.by,
+      ...(licence ? { licence: licence.number, licenceExpiresOn: licence.expiresOn } : {}),
+    },
+    outcome: rests.outcome,
+    reason: rests.reason,
     ...(corrections.length > 0 ? { corrections } : {}),
     ...(clock ? { clock } : {}),
     signedAt: signed.at,
     // The hand signed what stood before the correction, not what stands now.
     ...(issue.supersedes ? {} : { signature: signed.signature }),
     log: { visitId, events: state.count, headHash },
-    statement: STATEMENT,
+    statement: plan.packId ? STATEMENT : SERVICE_STATEMENT,
   }
+}
+
+/** What the document says in one line, and under whose authority: the verdict, or the check in its place. */
+function restsOn(state: VisitState, name: RunName, library: Library) {
+  const verdict = verdictOf(state, name, library)
+  const authority = planOfVisit(state, library, name)?.pack.authority
+  if (verdict && authority !== undefined)
+    return { outcome: verdict.outcome, reason: verdict.reason, authority }
+  const outcome = outcomeOfRun(state, name, library)
+  const check = state.checks[name]
+  return outcome && check ? { outcome, reason: check.text, authority: '' } : null
 }
 
 /** Says of how many entries the time is doubtful, and why; undefined when of none. */
@@ -187,6 +238,23 @@ function clockWords({ clockDoubts, count }: VisitState): string | undefined {
 
 function identityOf({ outcome, seenSerial, reason }: NonNullable<VisitState['identity']>) {
   return { outcome, ...(seenSerial ? { seenSerial } : {}), ...(reason ? { reason } : {}) }
+}
+
+const certified = (state: VisitState, name: RunName, library: Library) =>
+  certifiedRun(state, name, library) ?? certifiedCheck(state, name)
+
+function certifiedCheck(state: VisitState, name: RunName): CertifiedCheck | null {
+  const check = state.checks[name]
+  if (!check) return null
+  return {
+    date: state.checkedOn[name] ?? '',
+    checked: check.outcome,
+    text: check.text,
+    readings: (check.readings ?? []).map(({ title, reading }) => ({
+      title,
+      value: formatQuantity(reading),
+    })),
+  }
 }
 
 function certifiedRun(state: VisitState, name: RunName, library: Library): CertifiedRun | null {

@@ -30,7 +30,7 @@ export function closing(p: CertificatePayload, verifyUrl: string): Content {
       {
         width: '*',
         stack: [
-          { text: 'Check this certificate', bold: true },
+          { text: 'Check this document', bold: true },
           small('Scan the code, or open'),
           { ...(mono(verifyUrl, 7.5) as object), link: verifyUrl } as Content,
           small('No account is needed. The signed file verifies with the public key alone.'),
@@ -49,7 +49,9 @@ export function closing(p: CertificatePayload, verifyUrl: string): Content {
               } as Content),
           { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 185, y2: 0, lineWidth: RULE }] },
           { text: p.tester.name, bold: true, margin: [0, 3, 0, 0] },
-          small(`Licence ${p.tester.licence}, valid to ${p.tester.licenceExpiresOn}`),
+          ...(p.tester.licence
+            ? [small(`Licence ${p.tester.licence}, valid to ${p.tester.licenceExpiresOn}`)]
+            : []),
           small(
             `${p.signature ? 'Signed' : 'First signed'} ${p.signedAt.slice(0, 16).replace('T', ' ')} UTC`,
           ),

@@ -1,13 +1,20 @@
 import { fails } from '@uvanta/core/rules'
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
-import { type CertificatePayload, type CertifiedRun, instrumentsOf } from '@uvanta/core/certificate'
-import { roundTo, unitLabel } from '@uvanta/core/quantity'
-import type { ItemJudgement } from '@uvanta/core/rules'
+import {
+  type CertificatePayload,
+  type CertifiedRun,
+  CHECK_WORDS,
+  checkOf,
+  documentTitle,
+  instrumentsOf,
+  runOf,
+} from '@uvanta/core/certificate'
 import pdfmake from 'pdfmake'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { closing, remarks } from './certificateClosing'
-import { INK, mono, RULE, small } from './pdfText'
+import { readings } from './pdfReadings'
+import { INK, mono, outcomeWords, ruled, small } from './pdfText'
 
 const BLUE = '#1f4e8c'
 
@@ -34,14 +41,6 @@ pdfmake.setFonts({
 pdfmake.setUrlAccessPolicy(() => false)
 pdfmake.setLocalAccessPolicy(() => true)
 
-const outcomeWords = {
-  pass: 'PASS',
-  'pass-uncertain': 'PASS, WITHIN UNCERTAINTY',
-  'fail-uncertain': 'FAIL, WITHIN UNCERTAINTY',
-  fail: 'FAIL',
-  'not-assessed': 'NOT ASSESSED',
-} as const
-
 const cell = (
   label: string,
   value: string,
@@ -61,7 +60,7 @@ export async function certificatePdf(
     pageSize: 'A4',
     pageMargins: [40, 40, 40, 56],
     info: {
-      title: `Test certificate ${payload.number}`,
+      title: `${documentTitle(payload)} ${payload.number}`,
       author: payload.utility,
       creationDate: new Date(payload.issuedAt),
     },
@@ -96,30 +95,18 @@ function heading(p: CertificatePayload): Content {
     columns: [
       {
         stack: [
-          { text: 'Test certificate', fontSize: 20, bold: true },
-          { text: `${p.utility} · under ${p.authority}`, fontSize: 9 },
+          { text: documentTitle(p), fontSize: 20, bold: true },
+          { text: p.authority ? `${p.utility} · under ${p.authority}` : p.utility, fontSize: 9 },
         ],
       },
-      { width: 'auto', alignment: 'right', stack: [small('Certificate'), mono(p.number, 14)] },
+      { width: 'auto', alignment: 'right', stack: [small('Number'), mono(p.number, 14)] },
     ],
   }
 }
 
-const ruled = {
-  hLineWidth: () => RULE,
-  vLineWidth: () => RULE,
-  hLineColor: () => INK,
-  vLineColor: () => INK,
-  paddingLeft: () => 5,
-  paddingRight: () => 5,
-  paddingTop: () => 3,
-  paddingBottom: () => 3,
-}
-
 function titleBlock(p: CertificatePayload): Content {
   const e = p.equipment
-  const final = p.asLeft ?? ('verdict' in p.asFound ? p.asFound : null)
-  const gauges = final ? instrumentsOf(final) : []
+  const final = runOf(p.asLeft) ?? runOf(p.asFound)
   return {
     layout: ruled,
     table: {
@@ -143,43 +130,44 @@ function titleBlock(p: CertificatePayload): Content {
           cell('Purpose', p.purpose),
           cell('Line pressure', final?.linePressure ?? 'not recorded'),
         ],
-        [
-          cell(
-            'Procedure',
-            final ? `${final.procedure.title}, version ${final.procedure.version}` : '',
-            { colSpan: 2 },
-          ),
-          '',
-          cell(
-            'Rule pack',
-            final
-              ? `${final.verdict.rulePack.title}, version ${final.verdict.rulePack.version}`
-              : '',
-            { colSpan: 2 },
-          ),
-          '',
-        ],
-        [
-          cell('Gauge', gauges.map((g) => `${g.tag}, ${g.serial}`).join('; '), {
-            mono: true,
-            colSpan: 2,
-          }),
-          '',
-          cell(
-            'Calibrated',
-            gauges.map((g) => `${g.calibratedOn} to ${g.calibrationUntil}`).join(', '),
-            { mono: true },
-          ),
-          cell('Calibration certificate', gauges.map((g) => g.calibrationCertificate).join(', '), {
-            mono: true,
-          }),
-        ],
+        ...(final ? testedBy(final) : []),
       ],
     },
   }
 }
 
+/** Under which procedure and rule pack a run was judged, and what it was measured with. */
+function testedBy(run: CertifiedRun): TableCell[][] {
+  const gauges = instrumentsOf(run)
+  const { procedure, verdict } = run
+  const wide = { colSpan: 2 }
+  return [
+    [
+      cell('Procedure', `${procedure.title}, version ${procedure.version}`, wide),
+      '',
+      cell('Rule pack', `${verdict.rulePack.title}, version ${verdict.rulePack.version}`, wide),
+      '',
+    ],
+    [
+      cell('Gauge', gauges.map((g) => `${g.tag}, ${g.serial}`).join('; '), {
+        mono: true,
+        ...wide,
+      }),
+      '',
+      cell(
+        'Calibrated',
+        gauges.map((g) => `${g.calibratedOn} to ${g.calibrationUntil}`).join(', '),
+        { mono: true },
+      ),
+      cell('Calibration certificate', gauges.map((g) => g.calibrationCertificate).join(', '), {
+        mono: true,
+      }),
+    ],
+  ]
+}
+
 function verdict(p: CertificatePayload): Content {
+  const check = checkOf(p)
   const latest = p.lawfulUntil ? `, lawful until ${p.lawfulUntil}` : ''
   const due = p.nextDueOn ? `Next test due ${p.nextDueOn}${latest}. ` : ''
   const repair = p.repairBy
@@ -190,7 +178,7 @@ function verdict(p: CertificatePayload): Content {
     columns: [
       {
         width: 'auto',
-        text: outcomeWords[p.outcome],
+        text: check ? CHECK_WORDS[check.checked].toUpperCase() : outcomeWords[p.outcome],
         fontSize: 18,
         bold: true,
         color: BLUE,
@@ -200,72 +188,6 @@ function verdict(p: CertificatePayload): Content {
         stack: [{ text: p.reason }, { text: `${due}${repair}`, bold: true }],
         margin: [0, 3, 0, 0],
       },
-    ],
-  }
-}
-
-function readings(p: CertificatePayload): Content {
-  const found = 'verdict' in p.asFound ? p.asFound : null
-  const items = (p.asLeft ?? found)?.verdict.items ?? []
-  const rows = items.map((item) => [
-    { text: item.title },
-    mono(limitText(item)),
-    runCell(found, item.id),
-    runCell(p.asLeft, item.id),
-  ])
-  return {
-    stack: [
-      ...('impossible' in p.asFound
-        ? [
-            {
-              text: `As-found not taken: ${p.asFound.impossible}`,
-              margin: [0, 0, 0, 4] as [number, number, number, number],
-            },
-          ]
-        : []),
-      {
-        layout: { ...ruled, vLineWidth: () => 0, hLineWidth: (i: number) => (i <= 1 ? 1 : 0.3) },
-        table: {
-          headerRows: 1,
-          widths: ['*', 90, 120, 120],
-          body: [
-            [
-              'Reading',
-              'Wanted',
-              `As found ${found ? found.date : ''}`,
-              `As left ${p.asLeft ? p.asLeft.date : ''}`,
-            ].map((text) => ({ text, bold: true, fontSize: 8.5 })),
-            ...rows,
-          ],
-        },
-      },
-    ],
-  }
-}
-
-function limitText(item: ItemJudgement): string {
-  if (!item.limit || !item.unit || !item.dimension) return item.requirement
-  return `${item.limitSense === 'at most' ? '≤' : '≥'} ${item.limit} ${unitLabel(item.dimension, item.unit)}`
-}
-
-const heldWords = ({ heldS }: ItemJudgement) =>
-  heldS === undefined ? '' : `held ${roundTo(heldS / 60, 1)} min, `
-
-function runCell(run: CertifiedRun | null, id: string): TableCell {
-  const item = run?.verdict.items.find((i) => i.id === id)
-  if (!item) return { text: '–' }
-  const value =
-    item.reading && item.unit && item.dimension
-      ? `${item.corrected ?? item.reading} ${unitLabel(item.dimension, item.unit)}`
-      : (item.answer ?? '–')
-  return {
-    stack: [
-      mono(value),
-      small(
-        heldWords(item) +
-          outcomeWords[item.outcome].toLowerCase() +
-          (item.requirement === 'required' ? '' : `, ${item.requirement}`),
-      ),
     ],
   }
 }

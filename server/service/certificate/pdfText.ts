@@ -5,3 +5,22 @@ export const RULE = 0.6
 
 export const mono = (text: string, size = 9): Content => ({ text, font: 'Mono', fontSize: size })
 export const small = (text: string): Content => ({ text, fontSize: 7.5, color: '#4a5563' })
+
+export const outcomeWords = {
+  pass: 'PASS',
+  'pass-uncertain': 'PASS, WITHIN UNCERTAINTY',
+  'fail-uncertain': 'FAIL, WITHIN UNCERTAINTY',
+  fail: 'FAIL',
+  'not-assessed': 'NOT ASSESSED',
+} as const
+
+export const ruled = {
+  hLineWidth: () => RULE,
+  vLineWidth: () => RULE,
+  hLineColor: () => INK,
+  vLineColor: () => INK,
+  paddingLeft: () => 5,
+  paddingRight: () => 5,
+  paddingTop: () => 3,
+  paddingBottom: () => 3,
+}

@@ -10,7 +10,7 @@ import { forbidden, ServiceError } from '../errors'
 import { checkPassword } from '../people/people'
 import { readVisit } from './visits'
 
-/** Signs a visit, issues its certificate and plans its follow-up, in one transaction. Signing twice does no harm. */
+/** Signs a visit, issues its certificate or service report and plans its follow-up, in one transaction. Signing twice does no harm. */
 export async function signVisit(
   app: App,
   actor: Person,
@@ -39,8 +39,7 @@ export async function signVisit(
     if (log.events.some((e) => e.id === input.event.id)) return log
     const signed = await appendGuarded(app, actor, log, input.expected, drafts)
     await planFollowUp(app, actor, signed)
-    // A certificate rests on a field test; equipment without one is serviced and signed.
-    return signed.state.plan?.packId ? issueCertificate(app, actor, signed) : signed
+    return issueCertificate(app, actor, signed)
   })
   return readVisit(app, actor, visitId)
 }

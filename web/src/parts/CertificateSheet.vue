@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { fails } from '@uvanta/core/rules'
-import { type CertificatePayload, instrumentsOf } from '@uvanta/core/certificate'
+import {
+  type CertificatePayload,
+  CHECK_WORDS,
+  checkOf,
+  documentTitle,
+  instrumentsOf,
+  runOf,
+} from '@uvanta/core/certificate'
 import { computed } from 'vue'
 import { dateWords, outcomeWords, timeWords } from '@/composables/words'
 import StateMark from './StateMark.vue'
@@ -9,8 +16,16 @@ import VerdictList from './VerdictList.vue'
 
 /** A certificate as it is read on a screen; the same for the office and for a stranger. */
 const props = defineProps<{ payload: CertificatePayload }>()
-const found = computed(() => ('verdict' in props.payload.asFound ? props.payload.asFound : null))
-const final = computed(() => props.payload.asLeft ?? found.value)
+const found = computed(() => runOf(props.payload.asFound))
+const left = computed(() => runOf(props.payload.asLeft))
+const final = computed(() => left.value ?? found.value)
+const check = computed(() => checkOf(props.payload))
+const checks = computed(() =>
+  [
+    { when: 'As found', part: props.payload.asFound },
+    { when: 'As left', part: props.payload.asLeft },
+  ].flatMap(({ when, part }) => (part && 'checked' in part ? [{ when, ...part }] : [])),
+)
 const cells = computed(() => {
   const { equipment: e, tester } = props.payload
   const f = final.value
@@ -22,20 +37,24 @@ const cells = computed(() => {
     { label: 'Site', value: `${e.site}, ${e.address}`, span: 2 },
     { label: 'Position', value: e.position, span: 2 },
     { label: 'Tester', value: tester.name },
-    { label: 'Licence', value: tester.licence, mono: true },
-    {
-      label: 'Gauge',
-      value: gauges.map((g) => `${g.tag}, ${g.serial}`).join('; ') || '–',
-      mono: true,
-    },
-    {
-      label: 'In calibration',
-      value:
-        gauges
-          .map((g) => `${dateWords(g.calibratedOn)} to ${dateWords(g.calibrationUntil)}`)
-          .join(', ') || '–',
-    },
-    { label: 'Line pressure', value: f?.linePressure ?? 'not recorded', mono: true },
+    ...(tester.licence ? [{ label: 'Licence', value: tester.licence, mono: true }] : []),
+    ...(f
+      ? [
+          {
+            label: 'Gauge',
+            value: gauges.map((g) => `${g.tag}, ${g.serial}`).join('; ') || '–',
+            mono: true,
+          },
+          {
+            label: 'In calibration',
+            value:
+              gauges
+                .map((g) => `${dateWords(g.calibratedOn)} to ${dateWords(g.calibrationUntil)}`)
+                .join(', ') || '–',
+          },
+          { label: 'Line pressure', value: f.linePressure ?? 'not recorded', mono: true },
+        ]
+      : [{ label: 'Document', value: documentTitle(props.payload) }]),
     { label: 'Issued', value: timeWords(props.payload.issuedAt) },
   ]
 })
@@ -45,7 +64,9 @@ const cells = computed(() => {
   <div>
     <TitleBlock
       :title="payload.number"
-      :subtitle="`${payload.utility}, under ${payload.authority}`"
+      :subtitle="
+        payload.authority ? `${payload.utility}, under ${payload.authority}` : payload.utility
+      "
       :cells="cells"
     >
       <template v-if="$slots.actions" #actions><slot name="actions" /></template>
@@ -54,7 +75,7 @@ const cells = computed(() => {
       <StateMark
         class="verdict-mark"
         :state="payload.outcome"
-        :label="outcomeWords[payload.outcome]"
+        :label="check ? CHECK_WORDS[check.checked] : outcomeWords[payload.outcome]"
       />
       <p>
         {{ payload.reason }}
@@ -76,14 +97,25 @@ const cells = computed(() => {
         :verdict="found.verdict"
         :title="`As found, ${dateWords(found.date)}`"
       />
-      <p v-else class="caution">
-        As-found not taken: {{ 'impossible' in payload.asFound ? payload.asFound.impossible : '' }}
+      <p v-else-if="'impossible' in payload.asFound" class="caution">
+        As-found not taken: {{ payload.asFound.impossible }}
       </p>
       <VerdictList
-        v-if="payload.asLeft"
-        :verdict="payload.asLeft.verdict"
-        :title="`As left, ${dateWords(payload.asLeft.date)}`"
+        v-if="left"
+        :verdict="left.verdict"
+        :title="`As left, ${dateWords(left.date)}`"
       />
+      <section v-for="c in checks" :key="c.when">
+        <h2>{{ c.when }}, {{ dateWords(c.date) }}</h2>
+        <p>
+          <strong>{{ CHECK_WORDS[c.checked] }}.</strong> {{ c.text }}
+        </p>
+        <ul v-if="c.readings.length > 0" class="rows">
+          <li v-for="r in c.readings" :key="r.title" class="seen">
+            {{ r.title }} <span class="mono">{{ r.value }}</span>
+          </li>
+        </ul>
+      </section>
     </div>
     <section v-if="payload.work.length > 0" class="section">
       <h2>Work done</h2>
@@ -159,6 +191,12 @@ const cells = computed(() => {
 
 .work {
   padding: 0.5rem 0;
+}
+
+.seen {
+  display: flex;
+  justify-content: space-between;
+  padding: 0.4rem 0;
 }
 
 .signature {

@@ -83,7 +83,7 @@ async function sign(entered: { signature: string; password: string }) {
           passed()
             ? certified
               ? 'Sign and issue the certificate'
-              : 'Sign and close'
+              : 'Sign and issue the report'
             : 'Sign the failure'
         }}
       </BButton>

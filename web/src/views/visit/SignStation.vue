@@ -58,19 +58,15 @@ function reopen() {
       Something here is temporary: a visit to renew it is planned for {{ dateWords(followUp) }}.
     </p>
     <div v-if="store.state.certificate" class="certificate">
-      <p class="soft small">Certificate</p>
+      <p class="soft small">{{ certified ? 'Certificate' : 'Service report' }}</p>
       <p class="mono number">{{ store.state.certificate.number }}</p>
       <LinkButton
         variant="primary"
         large
         :to="{ name: 'certificate', params: { id: store.state.certificate.certificateId } }"
-        >Open the certificate</LinkButton
+        >{{ certified ? 'Open the certificate' : 'Open the report' }}</LinkButton
       >
     </div>
-    <p v-else-if="!certified" class="soft">
-      This kind of equipment has no field test, so no test certificate was issued. The log below is
-      the record; print this page to leave a copy.
-    </p>
     <p v-if="store.state.correctedSinceCertificate" class="caution">
       An entry was corrected since this certificate. Replace the certificate from its own page.
     </p>
