@@ -24,6 +24,8 @@ export const observations = [
   'reading-holds',
   'opens-fully',
   'meter-turns',
+  'meter-still',
+  'inlet-dry',
   'water-stops',
 ] as const
 export type Observation = (typeof observations)[number]

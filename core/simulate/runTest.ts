@@ -165,6 +165,10 @@ class Bench {
         return this.seenAfterRest().wideOpen.includes('air-inlet')
       case 'meter-turns':
         return this.seenAfterRest().turning.length > 0
+      case 'meter-still':
+        return this.seenAfterRest().turning.length === 0
+      case 'inlet-dry':
+        return !this.seenAfterRest().running.includes('air-inlet')
       // Of what the model has nothing, and only a person can tell: it is taken as good.
       case undefined:
         return site.good?.(record.item) ?? true

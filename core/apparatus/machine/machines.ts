@@ -166,6 +166,7 @@ export const machines: readonly Apparatus[] = [
     ['Nose seal', 'seal-worn'],
     ['Poppet', 'fouled', 'seal-worn'],
     ['Shaft seal', 'seal-worn'],
+    ['Joint seal', 'seal-worn'],
     ['Interlocks', 'dry'],
   ]),
   machine(
@@ -174,6 +175,7 @@ export const machines: readonly Apparatus[] = [
     [
       ['Plunger seals', 'seal-worn', 'dry'],
       ['Rod seals', 'seal-worn'],
+      ['Joints', 'seal-worn'],
       ['Piston seals', 'seal-worn', 'dry'],
     ],
     { nominals: ['stroke-volume', 'supply'] },

@@ -105,6 +105,7 @@ describe('a reading that is held', () => {
     expect(refused({ ...trace(FIVE_S), beside: beside({ low: '60.2' }) })).toBe(STRANGE)
     expect(refused({ ...trace(FIVE_S), beside: beside({ high: '60.0' }) })).toBe(STRANGE)
     expect(refused({ ...trace(FIVE_S), beside: beside({ unit: 'mm' }) })).toBe(STRANGE)
+    expect(refused({ ...trace(FIVE_S), beside: beside({ place: 'attic' }) })).toBe(STRANGE)
     expect(refused({ beside: beside(), source: 'typed' })).toBe(STRANGE)
   })
   it('is the tester’s word when it was typed, and says nothing when it says nothing', () => {

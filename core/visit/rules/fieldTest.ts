@@ -1,3 +1,4 @@
+import { apparatusOf } from '../../apparatus'
 import { NotInLibrary } from '../../library'
 import { CannotCompute } from '../../errors'
 import type { Procedure, StepRecord } from '../../procedure'
@@ -161,7 +162,7 @@ export function guardRecord(
       'Record what the step asks for.',
     )
   }
-  if (event.kind === 'reading') return readingRefusal(event.payload, record, run)
+  if (event.kind === 'reading') return readingRefusal(event.payload, record, run, state)
   if (event.kind === 'answer' && !record.answers?.some((a) => a.id === event.payload.answer)) {
     return refuse(
       `“${event.payload.answer}” is not an answer to ${record.title}.`,
@@ -176,6 +177,7 @@ function readingRefusal(
   reading: PayloadOf<'reading'>,
   record: StepRecord,
   run: RunState,
+  state: VisitState,
 ): Refusal | null {
   if (record.dimension !== reading.dimension) {
     return refuse(
@@ -193,7 +195,7 @@ function readingRefusal(
     channelRefusal(reading, record, run) ??
     heldRefusal(reading) ??
     swingRefusal(reading) ??
-    besideRefusal(reading)
+    besideRefusal(reading, state)
   if (strange) return strange
   const doubt = doubtOf(reading, run)
   if (!doubt || reading.insisted?.trim()) return null
@@ -233,10 +235,15 @@ function swingRefusal({ swing, trace }: PayloadOf<'reading'>): Refusal | null {
   return refuse('Its trace does not show such a swing.', 'Take the reading again.')
 }
 
-/** What stands beside a reading are pressures that a recorder showed while its trace was taken. */
-function besideRefusal({ beside = [], source }: PayloadOf<'reading'>): Refusal | null {
+/** What stands beside a reading are pressures that a recorder showed, where this equipment is tapped. */
+function besideRefusal(
+  { beside = [], source }: PayloadOf<'reading'>,
+  { plan }: VisitState,
+): Refusal | null {
+  const places: readonly string[] = apparatusOf(plan?.equipment.kind ?? '')?.recorded ?? []
   const sound = beside.every(
-    ({ low, value, high, unit }) =>
+    ({ place, low, value, high, unit }) =>
+      places.includes(place) &&
       isUnitOf('gaugePressure', unit) &&
       Number(low) <= Number(value) &&
       Number(value) <= Number(high),

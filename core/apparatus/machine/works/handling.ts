@@ -1,17 +1,26 @@
-import { type Work, drips, FELT, SEEN, stroke } from './work'
+import { type Work, drips, FELT, SEEN, shutIn, stroke, type Tried } from './work'
+
+/** Air that a coupler is tried with, of what it is supplied with. */
+const TRIED_WITH = 0.2
+const triedKpa = (t: Tried) => t.supplyKpa * TRIED_WITH
 
 export const coupler: Work = {
+  shutsIn: ['air-start'],
   measures: {
     nose: (t) => drips(t.worn('nose-seal', 'seal-worn'), 60),
     shaft: (t) => drips(t.worn('shaft-seal', 'seal-worn'), 60),
     poppet: (t) =>
       drips(t.worst('fouled', 'poppet'), 40) + drips(t.worn('poppet', 'seal-worn'), 90),
     spill: (t) => 15e-6 * (1 + 4 * t.worn('poppet', 'seal-worn')),
-    cycles: (t) => (6 / 60) * (1 - 0.8 * t.worn('interlocks', 'dry')),
+    joint: (t) => drips(t.worn('joint-seal', 'seal-worn'), 40),
+    'air-start': triedKpa,
+    'air-end': (t) =>
+      shutIn(triedKpa(t), t.shutInS, t.worst('seal-worn', 'poppet', 'shaft-seal', 'joint-seal')),
   },
   answers: {
     interlocks: (t) => t.worn('interlocks', 'dry') < FELT,
     fingers: (t) => t.worn('interlocks', 'dry') < FELT,
+    strokes: (t) => t.worn('interlocks', 'dry') < FELT,
     handle: (t) => t.worn('interlocks', 'dry') < FELT,
   },
 }
@@ -33,6 +42,7 @@ export const sampler: Work = {
   },
   answers: {
     drain: (t) => t.worn('rod-seals', 'seal-worn') < SEEN,
+    outside: (t) => t.worn('joints', 'seal-worn') < SEEN,
     'air-rest': (t) => t.worn('piston-seals', 'seal-worn') < SEEN,
   },
 }

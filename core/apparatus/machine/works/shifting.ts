@@ -11,6 +11,8 @@ export const mixProof: Work = {
     'open-time': (t) => stroke(1.5, t.worn('lip-seals', 'dry')),
     'shut-time': (t) => stroke(1.7, t.worn('lip-seals', 'dry')),
     stroke: (t) => 0.025 * (1 - 0.3 * t.worn('lip-seals', 'dry')),
+    'lift-upper': (t) => 0.003 * (1 - 0.8 * t.worn('lip-seals', 'dry')),
+    'lift-lower': (t) => 0.0028 * (1 - 0.8 * t.worn('lip-seals', 'dry')),
   },
   answers: {
     lifts: (t) => t.worn('lip-seals', 'dry') < FELT,
@@ -18,11 +20,17 @@ export const mixProof: Work = {
   },
 }
 
+/** What a high-pressure valve is proved at, kPa. */
+const PROVED_AT = 70_000
+
 export const onOff: Work = {
+  shutsIn: ['test-start'],
   measures: {
     drip: (t) =>
       drips(t.worn('needle-and-seat', 'fouled'), 40) +
       drips(t.worn('needle-and-seat', 'seal-worn'), 120),
+    'test-start': () => PROVED_AT,
+    'test-end': (t) => shutIn(PROVED_AT, t.shutInS, t.worn('needle-and-seat', 'seal-worn')),
     'opens-at': (t) =>
       Math.min(
         t.supplyKpa * (0.6 + 0.9 * t.worst('dry', 'stem-seal', 'actuator-seals')),

@@ -25,6 +25,7 @@ const theme = useTheme()
 const FLOWS = [
   { id: 'lock-up', title: 'No flow' },
   { id: 'set', title: 'Small flow' },
+  { id: 'half-load', title: 'Half load' },
   { id: 'load', title: 'Load' },
 ] as const
 const rows = computed(() => FLOWS.map((f) => props.stack.rows.find((r) => r.id === f.id)))
