@@ -126,11 +126,11 @@ test('a correction leaves the original in sight', async ({ page }) => {
     .getByRole('link', { name: /RP-102/ })
     .first()
     .click()
-  await button(page, /Correct: As-found check 1/).click()
+  await button(page, /Correct: As-found, check 1/).click()
   await page.getByLabel('It should say').fill('6.3')
   await page.getByLabel('Why', { exact: true }).fill('Digits exchanged')
   await button(page, 'Correct it').click()
-  await expect(page.locator('s', { hasText: /check 1: \d\.\d psid/ })).toBeVisible()
+  await expect(page.locator('s', { hasText: /check 1 differential: \d\.\d psid/ })).toBeVisible()
   await expect(button(page, 'Passed – return to service')).toBeVisible()
 })
 

@@ -21,6 +21,8 @@ export interface PressureStack {
   readonly unit: string
   readonly set: number
   readonly rows: readonly StackRow[]
+  /** The outlet from no flow to the most that can be drawn. */
+  readonly curve: readonly StackRow[]
 }
 
 /** From what protects down to what is set; the limit of the system stands above them. */
@@ -36,6 +38,8 @@ const ROWS = [
   'load',
   'trip-low',
 ] as const
+/** From no flow to the load. */
+const CURVE = ['lock-up', 'set', 'half-load', 'load'] as const
 const DIMENSION: Dimension = 'gaugePressure'
 
 /**
@@ -48,11 +52,13 @@ export function stackOf(state: VisitState, library: Library, name: RunName): Pre
   const set = nominals['set-point']
   if (!plan || !set) return null
   const { unit } = set
-  const rows = ROWS.flatMap((id) => {
-    const item = plan.test.items.find((i) => i.id === id)
-    return item ? [rowOf(item, state, nominals, unit)] : []
-  })
-  return rows.length > 0 ? { unit, set: Number(set.value), rows } : null
+  const rowsOf = (ids: readonly string[]) =>
+    ids.flatMap((id) => {
+      const item = plan.test.items.find((i) => i.id === id)
+      return item ? [rowOf(item, state, nominals, unit)] : []
+    })
+  const rows = rowsOf(ROWS)
+  return rows.length > 0 ? { unit, set: Number(set.value), rows, curve: rowsOf(CURVE) } : null
 }
 
 function rowOf(

@@ -9,6 +9,8 @@ import StateMark from './StateMark.vue'
 const props = defineProps<{
   verdict: Judgement
   title?: string
+  /** The whole stands elsewhere on the page. */
+  itemsOnly?: boolean
   /** Items whose trace can be looked at. */
   traced?: readonly string[]
   /** What its readings have moved by since the visit before. */
@@ -27,38 +29,44 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
       <li v-for="i in verdict.items" :key="i.id" class="item">
         <StateMark :state="i.outcome" />
         <div class="what">
-          <div class="name">
-            {{ i.title
-            }}<span v-if="i.requirement !== 'required'" class="soft small">
-              · {{ i.requirement }}</span
+          <div>
+            <div class="name">
+              {{ i.title
+              }}<span v-if="i.requirement !== 'required'" class="soft small">
+                · {{ i.requirement }}</span
+              >
+            </div>
+            <BButton
+              v-if="traced?.includes(i.id)"
+              class="trace"
+              size="sm"
+              variant="link"
+              @click="emit('trace', i.id)"
+              >Trace of {{ i.title.toLowerCase() }}</BButton
             >
           </div>
-          <div class="soft small reason">{{ i.reason }}</div>
-          <div v-if="i.heldS !== undefined" class="soft small">
-            Held {{ (i.heldS / 60).toFixed(1) }} min
-          </div>
-          <div v-if="movedOf(i.id)" class="soft small">
-            Left at <span class="mono">{{ movedOf(i.id)?.left }}</span> on
-            {{ dateWords(movedOf(i.id)?.on) }}: moved
-            <span class="mono">{{ movedOf(i.id)?.by }}</span>
-          </div>
-          <BButton
-            v-if="traced?.includes(i.id)"
-            class="trace"
-            size="sm"
-            variant="link"
-            @click="emit('trace', i.id)"
-            >Trace of {{ i.title.toLowerCase() }}</BButton
-          >
-          <div v-if="i.expanded" class="soft small facts mono">
-            U {{ i.expanded
-            }}<template v-if="i.tur && Number.isFinite(i.tur)">
-              · ratio {{ i.tur.toFixed(0) }}:1</template
-            ><template v-if="i.questioned"> (low)</template
-            ><template v-if="i.falseAccept"> · false accept {{ percent(i.falseAccept) }}</template>
-            <template v-if="i.guarded && i.simple !== i.guarded">
-              · guarded: {{ outcomeWords[i.guarded].toLowerCase() }}</template
-            >
+          <div>
+            <div v-if="i.reason !== i.answer" class="soft small reason">{{ i.reason }}</div>
+            <div v-if="i.heldS !== undefined" class="soft small">
+              Held {{ (i.heldS / 60).toFixed(1) }} min
+            </div>
+            <div v-if="movedOf(i.id)" class="soft small">
+              Left at <span class="mono">{{ movedOf(i.id)?.left }}</span> on
+              {{ dateWords(movedOf(i.id)?.on) }}: moved
+              <span class="mono">{{ movedOf(i.id)?.by }}</span>
+            </div>
+            <div v-if="i.expanded" class="soft small facts mono">
+              U {{ i.expanded
+              }}<template v-if="i.tur && Number.isFinite(i.tur)">
+                · ratio {{ i.tur.toFixed(0) }}:1</template
+              ><template v-if="i.questioned"> (low)</template
+              ><template v-if="i.falseAccept">
+                · false accept {{ percent(i.falseAccept) }}</template
+              >
+              <template v-if="i.guarded && i.simple !== i.guarded">
+                · guarded: {{ outcomeWords[i.guarded].toLowerCase() }}</template
+              >
+            </div>
           </div>
         </div>
         <Reading
@@ -69,7 +77,7 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
         <span v-else-if="i.answer" class="answer">{{ i.answer.split(' – ')[0] }}</span>
       </li>
     </ul>
-    <div class="whole" :class="verdict.outcome">
+    <div v-if="!itemsOnly" class="whole" :class="verdict.outcome">
       <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
       <p>{{ verdict.reason }}</p>
       <p class="soft small">
@@ -98,12 +106,29 @@ h2 {
   font-weight: 600;
 }
 
+.verdict {
+  container-type: inline-size;
+}
+
+@container (min-width: 38rem) {
+  .what {
+    display: grid;
+    grid-template-columns: 13rem minmax(0, 1fr);
+    gap: 0.25rem 1rem;
+  }
+
+  .item {
+    padding: 0.3rem 0;
+  }
+}
+
 .reason {
   line-height: 1.3;
 }
 
 .trace {
   padding: 0;
+  text-align: start;
 }
 
 .facts {

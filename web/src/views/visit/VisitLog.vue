@@ -1,7 +1,14 @@
 <script setup lang="ts">
 import { apparatusOf, elementLabel } from '@uvanta/core/apparatus'
 import { expandGuide, stepWords } from '@uvanta/core/guide'
-import { guideOfVisit, traitsOf, type VisitEvent } from '@uvanta/core/visit'
+import type { StepRecord } from '@uvanta/core/procedure'
+import {
+  guideOfVisit,
+  planOfVisit,
+  type RunName,
+  traitsOf,
+  type VisitEvent,
+} from '@uvanta/core/visit'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
@@ -23,11 +30,22 @@ const sentences = computed(() => {
   const steps = text ? expandGuide(text.guide, text.subGuides).steps : []
   return new Map(steps.map((s) => [s.id, stepWords(s)]))
 })
+const itemOf = (record: StepRecord | undefined) =>
+  record ? [[record.item, record.title] as const] : []
+/** What each run records, by item. */
+const titles = computed(() => {
+  const of = (run: RunName) => {
+    const plan = library.library && planOfVisit(store.state, library.library, run)
+    return plan && new Map(plan.procedure.steps.flatMap((s) => itemOf(s.record)))
+  }
+  return { 'as-found': of('as-found'), 'as-left': of('as-left') }
+})
 const names = computed(() => {
   const apparatus = apparatusOf(store.state.plan?.equipment.kind ?? '')
   return {
     step: (step: string) => sentences.value.get(step),
     ...(apparatus ? { element: (id: string) => elementLabel(apparatus, id) } : {}),
+    item: (run: RunName, id: string) => titles.value[run]?.get(id) ?? id.replaceAll('-', ' '),
   }
 })
 const entries = computed(() =>

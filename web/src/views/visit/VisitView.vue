@@ -71,11 +71,11 @@ const cells = computed(() => {
   const e = equipment.value
   if (!e || !store.visit) return []
   return [
-    { label: 'Site', value: `${e.site}, ${e.address}`, span: 2 },
-    { label: 'Position', value: e.position, span: 2, wideOnly: true },
-    { label: 'Kind', value: `${e.kind} ${e.sizeIn} in · ${e.service}`, wideOnly: true },
-    { label: 'Serial', value: e.serial, mono: true, wideOnly: true },
-    { label: 'State', wideOnly: true, value: visitStateWords[stateName.value] ?? '' },
+    { label: 'Site', value: `${e.site}, ${e.address}`, span: 3 },
+    { label: 'Position', value: e.position, span: 3, wideOnly: true },
+    { label: 'Kind', value: `${e.kind} ${e.sizeIn} in · ${e.service}`, span: 2, wideOnly: true },
+    { label: 'Serial', value: e.serial, mono: true, span: 2, wideOnly: true },
+    { label: 'State', span: 2, wideOnly: true, value: visitStateWords[stateName.value] ?? '' },
   ]
 })
 const errand = computed(() =>

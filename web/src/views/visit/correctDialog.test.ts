@@ -14,6 +14,7 @@ function tested(check2 = '0.6'): Job {
     .done('arrive')
   const run = 'as-found'
   job.startTest(run)
+  job.must('answer', { run, item: 'outside', answer: 'none', label: 'None' })
   job.must('answer', { run, item: 'shutoff-2', answer: 'tight', label: 'Tight' })
   for (const [item, value] of [
     ['check-1', '2.4'],

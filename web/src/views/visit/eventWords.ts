@@ -3,6 +3,7 @@ import { type AnyQuantity, formatQuantity } from '@uvanta/core/quantity'
 import {
   type EventKind,
   purposeTitles,
+  type RunName,
   stationTitles,
   upcast,
   type VisitEvent,
@@ -14,6 +15,8 @@ export interface Names {
   readonly step: (id: string) => string | undefined
   /** The label of something on the equipment. */
   readonly element: (id: string) => string
+  /** What a run records under this name. */
+  readonly item: (run: RunName, id: string) => string
 }
 
 type Words = {
@@ -30,6 +33,7 @@ export const eventWords = (event: VisitEvent, names: Partial<Names> = {}): strin
 const byId: Names = {
   step: () => undefined,
   element: (id) => sentence(itemWords(id)),
+  item: (_, id) => itemWords(id),
 }
 
 const wordsOf = <K extends EventKind>(event: VisitEvent<K>, names: Names): string | null =>
@@ -59,9 +63,9 @@ const words: Words = {
   'test-started': (p) =>
     `${runWords[p.run]} test begun with gauge ${p.instruments.map((i) => i.tag).join(', ')}`,
   'step-done': () => null,
-  reading: (p) =>
-    `${runWords[p.run]} ${itemWords(p.item)}: ${formatQuantity(p)}${insisted(p.insisted)}`,
-  answer: (p) => `${runWords[p.run]} ${itemWords(p.item)}: ${p.label}`,
+  reading: (p, { item }) =>
+    `${runWords[p.run]}, ${lower(item(p.run, p.item))}: ${formatQuantity(p)}${insisted(p.insisted)}`,
+  answer: (p, { item }) => `${runWords[p.run]}, ${lower(item(p.run, p.item))}: ${p.label}`,
   'test-finished': (p) => `${runWords[p.run]} test finished`,
   'guide-chosen': (p) =>
     `Guide ${itemWords(p.guideId)}, ${itemWords(p.variant)}, version ${p.version}`,

@@ -22,31 +22,32 @@ const props = defineProps<{ stack: PressureStack }>()
 Chart.register(CategoryScale, Legend, LinearScale, LineElement, PointElement)
 const theme = useTheme()
 
-const FLOWS = [
-  { id: 'lock-up', title: 'No flow' },
-  { id: 'set', title: 'Small flow' },
-  { id: 'half-load', title: 'Half load' },
-  { id: 'load', title: 'Load' },
-] as const
-const rows = computed(() => FLOWS.map((f) => props.stack.rows.find((r) => r.id === f.id)))
+/** What is drawn at each point of the curve. */
+const FLOWS: Readonly<Record<string, string>> = {
+  'lock-up': 'No flow',
+  set: 'Small flow',
+  'half-load': 'Half load',
+  load: 'Load',
+}
+const rows = computed(() => props.stack.curve)
 /** One point is no curve. */
-const drawn = computed(() => rows.value.filter((r) => r?.found ?? r?.left).length > 1)
+const drawn = computed(() => rows.value.filter((r) => r.found ?? r.left).length > 1)
 const data = computed<ChartData<'line', (number | null)[]>>(() => {
   void theme.theme
   const [found, left] = [cssColour('--blue'), cssColour('--pass')]
   return {
-    labels: FLOWS.map((f) => f.title),
+    labels: rows.value.map((r) => FLOWS[r.id] ?? r.title),
     datasets: [
       {
         label: 'As found',
-        data: rows.value.map((r) => r?.found ?? null),
+        data: rows.value.map((r) => r.found ?? null),
         borderColor: found,
         backgroundColor: found,
         pointRadius: 5,
       },
       {
         label: 'As left',
-        data: rows.value.map((r) => r?.left ?? null),
+        data: rows.value.map((r) => r.left ?? null),
         borderColor: left,
         backgroundColor: left,
         pointStyle: 'rectRot',

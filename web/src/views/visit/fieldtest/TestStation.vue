@@ -67,6 +67,7 @@ const foundStroke = computed(() => (props.run === 'as-left' ? strokeOf('as-found
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const finished = computed(() => run.value?.finished ?? false)
 const passed = computed(() => finished.value && passes(verdict.value?.outcome))
+const moved = computed(() => (run.value && props.run === 'as-found' ? movedSince(store.state) : []))
 const stationOpen = computed(() => !store.state.done.includes(props.run))
 
 // The gauge comes on the line with the test and goes off it with the station.
@@ -182,6 +183,10 @@ const title = computed(() => {
     <p v-if="finished && verdict" class="whole">
       <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
       <span>{{ verdict.reason }}</span>
+      <span class="soft small pack">
+        {{ verdict.rulePack.title }}, version {{ verdict.rulePack.version }} ·
+        {{ verdict.decisionRule }} acceptance
+      </span>
     </p>
     <div v-if="finished && props.run === 'as-found' && writable && stationOpen" class="actions">
       <BButton v-if="passed" variant="primary" size="lg" @click="leave(true)"
@@ -192,6 +197,16 @@ const title = computed(() => {
       </BButton>
     </div>
 
+    <VerdictList
+      v-if="finished && verdict"
+      class="mt-4"
+      items-only
+      :verdict="verdict"
+      title="Readings and verdict"
+      :moved="moved"
+      :traced="traced"
+      @trace="tracing = $event"
+    />
     <div v-if="props.run === 'as-found' && !run && writable && stationOpen" class="cannot">
       <BButton v-if="!cannot" variant="link" @click="cannot = true"
         >It cannot be tested as found</BButton
@@ -221,14 +236,14 @@ const title = computed(() => {
       />
       <FailTable v-if="responses.some((r) => r.seen)" :responses="responses" />
       <VerdictList
-        v-if="verdict"
+        v-if="verdict && !finished"
         :verdict="verdict"
         title="Readings and verdict"
-        :moved="run && props.run === 'as-found' ? movedSince(store.state) : []"
+        :moved="moved"
         :traced="traced"
         @trace="tracing = $event"
       />
-      <p v-else class="soft">Readings and verdict appear here as they are taken.</p>
+      <p v-else-if="!verdict" class="soft">Readings and verdict appear here as they are taken.</p>
       <TraceDialog v-model="traceShown" :reading="tracedReading" :title="tracedTitle" />
     </template>
   </StationFrame>
@@ -280,6 +295,11 @@ const title = computed(() => {
   font-size: 2.5rem;
   font-weight: 700;
   display: flex;
+}
+
+.pack {
+  display: block;
+  margin-top: 0.35rem;
 }
 
 .cannot {

@@ -12,7 +12,7 @@ const ROOM = 1.8
 
 /**
  * The instruments that a test with several of them is begun with: for each pressure that is to be read the
- * gauge with the smallest range that holds it, and one for every other quantity that an instrument shows.
+ * gauge with the smallest range that holds it (the widest where nothing says how much there is), and one for every other quantity that an instrument shows.
  * @param fit instruments in calibration
  */
 export function gaugesFor(
@@ -39,5 +39,5 @@ export function gaugesFor(
     ...[kpa('inlet-maximum'), kpa('supply')].flatMap((v) => v ?? []),
   ]
   const found = wanted.flatMap((most) => bySpan.find((g) => span(g) >= most) ?? bySpan.at(-1) ?? [])
-  return [...new Set(found.length > 0 ? found : bySpan.slice(0, 1)), ...others]
+  return [...new Set(found.length > 0 ? found : bySpan.slice(-1)), ...others]
 }
