@@ -113,7 +113,7 @@ h2 {
 @container (min-width: 38rem) {
   .what {
     display: grid;
-    grid-template-columns: 13rem minmax(0, 1fr);
+    grid-template-columns: 15rem minmax(0, 1fr);
     gap: 0.25rem 1rem;
   }
 

@@ -67,6 +67,10 @@ const foundStroke = computed(() => (props.run === 'as-left' ? strokeOf('as-found
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const finished = computed(() => run.value?.finished ?? false)
 const passed = computed(() => finished.value && passes(verdict.value?.outcome))
+/** Whether there is more to see of it than its verdict. */
+const drawn = computed(() =>
+  Boolean(stack.value ?? stroke.value ?? responses.value.find((r) => r.seen)),
+)
 const moved = computed(() => (run.value && props.run === 'as-found' ? movedSince(store.state) : []))
 const stationOpen = computed(() => !store.state.done.includes(props.run))
 
@@ -225,7 +229,9 @@ const title = computed(() => {
     </div>
     <ProblemNote :refusal="refusal" />
 
-    <template #aside>
+    <TraceDialog v-model="traceShown" :reading="tracedReading" :title="tracedTitle" />
+
+    <template v-if="!finished || drawn" #aside>
       <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />
       <SetStack v-if="stack" :stack="stack" />
       <FlowCurve v-if="stack" :stack="stack" />
@@ -244,7 +250,6 @@ const title = computed(() => {
         @trace="tracing = $event"
       />
       <p v-else-if="!verdict" class="soft">Readings and verdict appear here as they are taken.</p>
-      <TraceDialog v-model="traceShown" :reading="tracedReading" :title="tracedTitle" />
     </template>
   </StationFrame>
 </template>
