@@ -464,6 +464,40 @@ test('a detector check is found with a damaged seat in ordinary maintenance: tha
   await closeRebuild(page)
 })
 
+test('the classic mix-up of two tower checks is stopped on the bench, and once more before the cover', async ({
+  page,
+}) => {
+  test.setTimeout(300_000)
+  await open(page, /\bDC-101/)
+  await take(page, /tower checks/, 'Both checks')
+  await toSite(page)
+  await untested(page)
+  // On the bench check 2 swings the way of check 1: its tower stands upside down.
+  await carryOut(page, { until: /Work check 2 by hand/ })
+  await expect(page.locator('.guide-step')).toContainText('arms and bosses down')
+  await button(page, 'No, it does not').click()
+  await page.getByLabel('What was wrong').fill('It opens downward')
+  await button(page, 'Take up again from there').click()
+  await expect(page.locator('.guide-step .say')).toContainText('tower screws of check 2 out')
+  const again = await carryOut(page)
+  expect(again).toContain('Tower 2 back on its seat, turned right before any screw is tight')
+  await button(page, 'Opened and inspected').click()
+  // Nothing is shut while the second look finds them exchanged: the way leads back to the open checks.
+  await carryOut(page, { until: /Before the cover/ })
+  await button(page, 'No, it does not').click()
+  await button(page, 'Take up again from there').click()
+  await expect(page.getByRole('heading', { name: 'Open up' })).toBeVisible()
+  await expect(page.locator('.guide-step .say')).toContainText('retaining bolts of check 1')
+  await carryOut(page)
+  await button(page, 'Opened and inspected').click()
+  const rebuilt = await carryOut(page)
+  expect(rebuilt.filter((s) => s.startsWith('Set check'))).toEqual([
+    'Set check 2 in, its O-ring square against the body all round',
+    'Set check 1 in, its O-ring square against the body all round',
+  ])
+  await closeRebuild(page)
+})
+
 test('a complaint is closed without opening anything: the supply swings, the assembly passes', async ({
   page,
 }) => {

@@ -274,8 +274,8 @@ const damages: Readonly<Record<string, Damage>> = {
     (s) => ({ ...s, redoFrom: 'nowhere' }),
   ),
   'work taken up again in another station': (g) =>
-    where(g, (s) => Boolean(s.redoFrom) && s.at !== 'open-up').flatMap((n) => {
-      const first = g.steps.findIndex((s) => s.at === 'open-up')
+    where(g, (s) => Boolean(s.redoFrom)).flatMap((n) => {
+      const first = g.steps.findIndex((s) => s.at === 'make-safe')
       return [
         {
           ...g,
@@ -393,6 +393,6 @@ describe('sub-guides', () => {
     const { steps } = expandGuide(outer, shippedSubGuides)
     const second = steps.filter((s) => s.remove === 'check-2')
     expect(second).toHaveLength(1)
-    expect(second[0]?.say).toBe('Lift check 2 out')
+    expect(second[0]?.say).toBe('Lift check 2 out, seat and tower as one')
   })
 })

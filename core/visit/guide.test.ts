@@ -100,7 +100,15 @@ describe('carrying it out', () => {
   })
   it('ends with an empty tray, and only then is Rebuild finished', () => {
     const job = opened().carryOut('open-up')
-    expect(job.run.tray.map((p) => p.id)).toEqual(['cover', 'cover-oring', 'check-1', 'check-2'])
+    expect(job.run.tray.map((p) => p.id)).toEqual([
+      'washers',
+      'cover',
+      'cover-oring',
+      'check-1',
+      'seat-ring-1',
+      'check-2',
+      'seat-ring-2',
+    ])
     job.done('open-up').must('repair', { text: 'Wiped', parts: [] })
     expect(job.write('station-done', { station: 'rebuild' }).refused?.why).toMatch(/left here/)
     job.carryOut('rebuild').closeKit()
@@ -114,7 +122,7 @@ describe('carrying it out', () => {
     job.must('guide-redo', { from, reason: 'The cover jammed' })
     expect(job.due('open-up')?.id).toBe(from)
     expect(job.state.guideSteps.length).toBeLessThan(before)
-    expect(job.run.tray).toEqual([])
+    expect(job.run.tray.map((p) => p.id)).toEqual(['washers'])
     expect(job.write('guide-redo', { from: '1.1', reason: 'Again' }).refused?.why).toMatch(
       /not done in Open up/,
     )
@@ -161,12 +169,13 @@ describe('an inspection', () => {
       (s) => s.inspect === 'seat-1',
     )
     const step = job.due('open-up')?.id ?? ''
-    job.must('guide-step', { step, at: 'open-up', finding: 'stop', defects: ['nick'] })
+    job.must('guide-step', { step, at: 'open-up', finding: 'order', defects: ['nick'] })
     const next = job.due('open-up')?.id ?? ''
     expect(job.write('guide-step', { step: next, at: 'open-up' }).refused?.why).toMatch(
       /ended here/,
     )
-    expect(job.write('stopped', { reason: 'Seat damaged' }).refused).toBeNull()
+    const order = { what: 'Seat of check 1', comeBackOn: '2026-07-01' }
+    expect(job.write('stopped', { reason: 'Seat damaged', order }).refused).toBeNull()
   })
 })
 
@@ -364,6 +373,7 @@ describe('the kit', () => {
     items: [
       { item: 'kit-disc', count: discs },
       { item: 'kit-cover-oring', count: 1 },
+      { item: 'kit-seat-ring', count: 2 },
     ],
     ...(departure ? { departure } : {}),
   })
@@ -378,7 +388,7 @@ describe('the kit', () => {
     job.must('kit-taken', taken('K-BTDC-021', 1, 'Only one disc is worn'))
   })
   const rebuilt = () =>
-    opened({ defects: { 'disc-1': ['cut'], 'disc-2': ['debris'] } })
+    opened({ defects: { 'disc-1': ['cut'], 'disc-2': ['debris'], 'cover-oring': ['flat'] } })
       .carryOut('open-up')
       .done('open-up')
       .must('repair', { text: 'New disc', parts: [] })
@@ -387,6 +397,7 @@ describe('the kit', () => {
     lines: [
       { item: 'kit-disc', used, spare: 0, left, missing, empty: 0 },
       { item: 'kit-cover-oring', used: 1, spare: 0, left: 0, missing: 0, empty: 0 },
+      { item: 'kit-seat-ring', used: 0, spare: 2, left: 0, missing: 0, empty: 0 },
     ],
   })
   it('is what the entry of the repair is made from, with numbers and places', () => {

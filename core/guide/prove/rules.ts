@@ -19,6 +19,9 @@ const HANDS: readonly PlacedVerb[] = [
   'fit',
 ]
 
+/** From here a check that failed may lead back to open-up. */
+const OPEN_AGAIN: readonly PlacedStep['at'][] = ['rebuild', 'as-left']
+
 /** Takes one step: what it presupposes is checked, what it does is noted. */
 export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
   if (HANDS.includes(step.verb) && state.air && !step.withAir) {
@@ -32,11 +35,11 @@ export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say:
   }
   if (step.redoFrom) {
     const at = state.named.get(step.redoFrom)
-    if (at !== step.at && !(step.at === 'as-left' && at === 'open-up'))
+    if (at !== step.at && !(at === 'open-up' && OPEN_AGAIN.includes(step.at)))
       say(
         'redo-nowhere',
         at
-          ? `“${step.redoFrom}” is at ${at}: work is taken up again within a station, or from as-left at open-up`
+          ? `“${step.redoFrom}” is at ${at}: work is taken up again within a station, or from rebuild and as-left at open-up`
           : `no step before is named “${step.redoFrom}”: name the one to take up again`,
       )
   }

@@ -169,7 +169,7 @@ describe('a slip that the data shows', () => {
           ),
         }),
       ),
-      'not-mended',
+      'never-reached',
     ],
     [
       'marks matched before the cover is on',

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { shippedGuides, shippedSubGuides } from '../../testing/guides'
-import { type Guide, guideRun, nextStep, passedOver, slotsOf, type StepDone } from '..'
+import { endsWork, type Guide, guideRun, nextStep, passedOver, slotsOf, type StepDone } from '..'
 
 const towers = shippedGuides.find((g) => g.id === 'tower-double-check') as Guide
-const runOf = (record: readonly StepDone[], guide = towers, variant = 'both') =>
+const runOf = (record: readonly StepDone[], guide = towers, variant = 'usual') =>
   guideRun(guide, shippedSubGuides, variant, record)
 
 /** Carries a guide out to its end with one finding for every inspection. */
@@ -15,7 +15,7 @@ function carryOut(guide: Guide, variant: string, finding: 'first' | 'last') {
     most.tray = Math.max(most.tray, run.tray.length)
     const next = run.steps.find((s) => !run.done.has(s.id))
     if (!next) return { record, run, most }
-    const verdicts = next.verdicts?.filter((v) => v.id !== 'stop')
+    const verdicts = next.verdicts?.filter((v) => !endsWork(v.id))
     const found = finding === 'first' ? verdicts?.[0]?.id : verdicts?.at(-1)?.id
     record.push({ step: next.id, ...(found ? { finding: found } : {}) })
   }
@@ -45,17 +45,24 @@ describe('carrying a guide out', () => {
       record.push({ step: next.id, ...(next.verdicts ? { finding: next.verdicts[0]?.id } : {}) })
     }
     expect(runOf(record).tray.map((p) => [p.id, p.fate])).toEqual([
+      ['washers', 'refit'],
       ['cover', 'refit'],
-      ['cover-oring', 'discard'],
+      ['cover-oring', 'refit'],
       ['check-1', 'refit'],
+      ['seat-ring-1', 'refit'],
     ])
   })
   it('takes the way that a finding opens: a damaged disc is renewed, a fouled one is wiped', () => {
-    const renewed = carryOut(towers, 'both', 'last').run
-    const wiped = carryOut(towers, 'both', 'first').run
+    const renewed = carryOut(towers, 'usual', 'last').run
+    const wiped = carryOut(towers, 'usual', 'first').run
     expect(renewed.kit.find((k) => k.id === 'kit-disc')?.used).toBe(2)
     expect(wiped.kit.find((k) => k.id === 'kit-disc')?.used).toBe(0)
-    expect(wiped.steps.some((s) => s.clean === 'disc-1')).toBe(true)
+    const disc = wiped.steps.find((s) => s.inspect === 'disc-1')?.id ?? ''
+    const fouled = runOf([
+      ...wiped.steps.map((s) => ({ step: s.id })),
+      { step: disc, finding: 'clean' },
+    ])
+    expect(fouled.steps.some((s) => s.clean === 'disc-1')).toBe(true)
   })
   it('says where the guide’s own order is not the tray walked back', () => {
     const detector = shippedGuides.find((g) => g.id === 'double-check-detector') as Guide
@@ -72,7 +79,7 @@ describe('carrying a guide out', () => {
     expect(over[0]).toBe('bypass-seat-2')
     expect(over.at(-1)).toBeUndefined()
     const backwards = runOf([], towers, 'usual').steps.filter((s) => s.fit)
-    expect(backwards.map((s) => s.fit)).toEqual(['check-2', 'check-1', 'cover'])
+    expect(backwards.map((s) => s.fit)).toEqual(['check-2', 'check-1', 'cover', 'washers'])
   })
   it('names the figures that a step needs', () => {
     const relief = shippedGuides.find((g) => g.id === 'rp-relief') as Guide

@@ -11,7 +11,7 @@ const begun = () =>
     family: 'tower-double-check',
     kind: 'DC',
     packId: 'larkhaven-relief-first',
-    defects: { 'disc-1': ['debris'], 'disc-2': ['debris'] },
+    defects: { 'disc-1': ['debris'], 'disc-2': ['debris'], 'cover-oring': ['flat'] },
   }).choose(tower, 'usual')
 
 /** What the whole log does to the stock, number by number. */

@@ -172,7 +172,8 @@ export function guardGuideWork(
 function redoRefusal(state: VisitState, from: string): Refusal | null {
   const done = state.guideSteps.find((s) => s.step === from)
   const station = currentStation(state)
-  if (done?.at === station) return null
+  // While it is put together nothing is under pressure yet: the way back to the open parts is free.
+  if (done && (done.at === station || (done.at === 'open-up' && station === 'rebuild'))) return null
   return refuse(
     `Step ${from} is not done in ${stationTitles[station]}.`,
     'Choose one of the steps that are done in this station.',

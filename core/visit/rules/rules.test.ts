@@ -97,10 +97,11 @@ describe('the kit', () => {
     lines: [
       { item: 'kit-disc', used, spare: 0, left, missing: 0, empty: 0 },
       { item: 'kit-cover-oring', used: 1, spare: 0, left: 0, missing: 0, empty: 0 },
+      { item: 'kit-seat-ring', used: 0, spare: 2, left: 0, missing: 0, empty: 0 },
     ],
   })
   const rebuilt = () =>
-    tower({ defects: { 'disc-1': ['cut'], 'disc-2': ['cut'] } })
+    tower({ defects: { 'disc-1': ['cut'], 'disc-2': ['cut'], 'cover-oring': ['cut'] } })
       .toMakeSafe()
       .carryOut('make-safe')
       .done('make-safe')

@@ -40,9 +40,11 @@ export const guideEvolvers: Evolvers<keyof typeof guideKinds> = {
 function redo(state: VisitState, from: string): VisitState {
   const first = state.guideSteps.findIndex((s) => s.step === from)
   if (first < 0) return state
+  const { at } = state.guideSteps[first] as (typeof state.guideSteps)[number]
   const gone = new Set(state.guideSteps.slice(first).map((s) => s.step))
   return {
     ...state,
+    done: state.done.filter((s) => s !== at),
     guideSteps: state.guideSteps.slice(0, first),
     guideRounds: state.guideRounds.filter((r) => !gone.has(r.step)),
     guideTimers: state.guideTimers.filter((t) => !gone.has(t.step)),
