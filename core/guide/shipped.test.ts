@@ -163,12 +163,51 @@ const ORDERS: readonly (readonly [
     'vacuum-breaker',
     'svb',
     [
-      /Canopy off/,
-      /Poppet and float disc out/,
-      /Check out/,
-      /moves freely and opens fully/,
-      /air inlet and check/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /Canopy off.*frost/s, // 1
+      /sprinkler controller is off/, // 4
+      /Close shutoff 2/, // 5
+      /Close shutoff 1/,
+      /Open the vent screw, then cock 1/, // 6
+      /poppet lies open/, // 7
+      /Lock and tag/, // 8
+      /test as found show/, // 3
+      /Mark bonnet to body/, // 10
+      /Bonnet off, the palm over it/,
+      /Diaphragm lifted at its bead/, // 12
+      /which end was up/, // 11
+      /Stem O-ring off/, // 12
+      /Vent screw out/,
+      /Retainer of the check held down/, // 13
+      /Check spring out/,
+      /Poppet of the check out/,
+      /Seat of the check by finger/, // 14
+      /push the check with a finger/, // 16
+      /film on the stem O-ring/, // 17
+      /Poppet in/, // 18
+      /bead in the groove all round/,
+      /Bonnet on/,
+      /Lift the poppet and let it go/, // 19
+      /Both cocks shut/, // 20
+      /slowly while it fills, then briskly/,
+      /Check first, then air inlet/, // 21
+      /Open shutoff 2 slowly/, // 22
+      /Canopy on, now that the test has passed/, // 23
     ],
+    { shows: 'check' },
+  ],
+  [
+    'vacuum-breaker',
+    'pvb',
+    [
+      /Open cock 2, then cock 1/,
+      /Bonnet O-ring out/,
+      /New poppet seal.*proud/s,
+      /Lift the poppet/,
+      /Air inlet, opens fully, then check/,
+      /Canopy on/,
+    ],
+    { 'poppet-seal': 'renew' },
   ],
   [
     'air-blow-check',
@@ -607,6 +646,12 @@ describe('branches', () => {
     expect(renewed('renew').toSorted()).toEqual(['disc', 'disc-guide', 'plate'])
     const plate = way('dome-regulator', 'gas', { plate: 'renew' }).flatMap((s) => s.renew ?? [])
     expect(plate.toSorted()).toEqual(['disc', 'disc-guide', 'plate'])
+  })
+  it('a breaker is opened where its reading points, and no further', () => {
+    const taken = (shows: string) =>
+      way('vacuum-breaker', 'pvb', { shows }).flatMap((s) => s.remove ?? [])
+    expect(taken('air-inlet')).not.toContain('check-retainer')
+    expect(taken('check')).toContain('check-retainer')
   })
   it('a seats-only job leaves the stroke alone', () => {
     const sets = (findings: Record<string, string>, jobs: string[] = []) =>

@@ -266,7 +266,11 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
     state.loose.delete(id)
   },
   test(guide, _step, state, say) {
-    const out = [...state.off, ...state.gone]
+    const hides = (id: string) => partOf(guide, id)?.offAtTest
+    const away = [...state.off, ...state.gone]
+    for (const { id } of guide.parts.filter((p) => p.offAtTest && !away.includes(p.id)))
+      say('tested-hidden', `is tested with ${title(guide, id)} on, which hides what is looked at`)
+    const out = away.filter((id) => !hides(id))
     if (out.length > 0)
       say('tested-open', `is tested while ${out.map((p) => title(guide, p)).join(', ')} is off`)
     for (const zone of guide.zones ?? []) {

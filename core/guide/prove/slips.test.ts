@@ -202,6 +202,22 @@ describe('a slip that the data shows', () => {
       'set-open',
     ],
     [
+      'a canopy put on before the test, which sees nothing then',
+      'vacuum-breaker',
+      move(
+        (s) => s.fit === 'canopy',
+        (s) => s.at === 'return',
+        false,
+      ),
+      'tested-hidden',
+    ],
+    [
+      'a canopy that is never put back',
+      'vacuum-breaker',
+      drop((s) => s.fit === 'canopy'),
+      'left-on-tray',
+    ],
+    [
       'polyglycol on a drinking-water O-ring',
       'tower-double-check',
       change(

@@ -15,6 +15,8 @@ export interface TrayPart {
   readonly title: string
   /** What becomes of it; the place of what is not refitted waits for a new one. */
   readonly fate: 'refit' | 'discard' | 'warranty'
+  /** It goes back after the test only. */
+  readonly offAtTest?: boolean
 }
 
 export interface KitLine {
@@ -62,7 +64,13 @@ export function guideRun(
   const done = new Set(record.map((r) => r.step))
   const tray = new Map<string, TrayPart>()
   const used = new Map<string, number>()
-  const title = (id: string) => guide.parts.find((p) => p.id === id)?.title ?? id
+  const partOf = (id: string) => guide.parts.find((p) => p.id === id)
+  const lying = (id: string, fate: TrayPart['fate']): TrayPart => ({
+    id,
+    title: partOf(id)?.title ?? id,
+    fate,
+    ...(partOf(id)?.offAtTest ? { offAtTest: true } : {}),
+  })
   const steps: PlacedStep[] = []
   const ofVariant = expandGuide(guide, subGuides).steps.filter(
     (s) => !s.only || s.only.includes(variant),
@@ -75,19 +83,8 @@ export function guideRun(
     const asked = step.inspect ?? step.ask
     if (asked && entry.finding) findings.set(asked, entry.finding)
     for (const job of widenedBy(guide, step, entry.finding)) jobs.add(job)
-    if (step.remove) {
-      tray.set(step.remove, {
-        id: step.remove,
-        title: title(step.remove),
-        fate: step.keepFor ?? 'refit',
-      })
-    }
-    if (step.discard)
-      tray.set(step.discard, {
-        id: step.discard,
-        title: title(step.discard),
-        fate: 'discard',
-      })
+    if (step.remove) tray.set(step.remove, lying(step.remove, step.keepFor ?? 'refit'))
+    if (step.discard) tray.set(step.discard, lying(step.discard, 'discard'))
     if (step.fit) tray.delete(step.fit)
     if (step.renew) {
       tray.delete(step.renew)

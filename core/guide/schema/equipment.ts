@@ -53,6 +53,8 @@ export const partSchema = strictObject({
   disturbs: slug<'adjustment'>(),
   /** It never gets lubricant: a face that must grip, a port that must stay clear. */
   dry: yup.boolean().strict(true),
+  /** It hides what the test looks at: it stays off until the test as left has been made. */
+  offAtTest: yup.boolean().strict(true),
   /** Heavy: slot with its mass. */
   mass: slug<'slot'>(),
 })

@@ -203,9 +203,10 @@ export function guideRefusal(
       station,
     )
   }
-  if (station === 'rebuild' && run.tray.length > 0) {
+  const lying = run.tray.filter((p) => !p.offAtTest)
+  if (station === 'rebuild' && lying.length > 0) {
     return refuse(
-      `On the tray: ${run.tray.map((p) => p.title).join(', ')}.`,
+      `On the tray: ${lying.map((p) => p.title).join(', ')}.`,
       'Look where it came off; small things hide in bores, under bushes and in the rag.',
       station,
     )
