@@ -47,7 +47,7 @@ describe('the library on the shelf', () => {
     const damages: readonly (readonly [() => void, RegExp])[] = [
       [() => appendFileSync(path, '\nsteps: ['), /./],
       [() => edit(TOWER, 'service: water', 'servise: water'), /servise/],
-      [() => edit(TOWER, '- fit: cover', '- fit: clover'), /no part “clover”/],
+      [() => edit(TOWER, /- fit: cover$/m, '- fit: clover'), /no part “clover”/],
       [() => edit(TOWER, / {2}- fit: cover\n( {4}.*\n)+/, ''), /left on the tray/],
     ]
     for (const [damage, words] of damages) {

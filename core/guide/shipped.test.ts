@@ -150,14 +150,43 @@ const ORDERS: readonly (readonly [
     'rp-relief',
     'usual',
     [
-      /spring pushes against the cover/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /relief port/, // 1
+      /air gap/,
+      /cause found before anything is shut/, // 3
+      /Customer and, for a fire line/, // 4
+      /Close shutoff 2/, // 5
+      /Close shutoff 1/,
+      /cocks 4, 3, then 2.*Cock 1 stays shut/, // 6
+      /Prove zero at cocks 2, 3 and 4/, // 7
+      /Lock and tag/, // 8
+      /Zero under the cover/,
+      /Witness mark/, // 9
+      /a turn each, in a cross.*spring pushes against the cover.*two long ones/s, // 10
+      /take it off, a hand on it/,
+      /Centre screw of the diaphragm out/, // 11
       /Diaphragm off/,
-      /[Ss]ensing passage/,
-      /New seat disc/,
-      /Bead of the diaphragm/,
-      /rosswise/,
-      /opening point and the buffer/,
+      /Lower diaphragm plate off/,
+      /Spring out/,
+      /Stem out/,
+      /Disc screw out/,
+      /edge by fingertip/, // 12
+      /[Ss]ensing passage.*both ways/, // 13
+      /New seat disc, flat/, // 15
+      /film on the stem O-ring and in its guide/, // 16
+      /slides by its own weight/,
+      /Spring in its seats/, // 17
+      /Diaphragm on, dry.*bead in the groove all round/is, // 18
+      /Centre screw snug.*not twisted/,
+      /Cover on, by its mark/, // 19
+      /rosswise, nothing pinched/,
+      /Push the relief open by hand/, // 20
+      /relief discharges until/, // 21
+      /local rule/, // 22
+      /Open shutoff 2/,
+      /opening and the buffer.*dry at rest/, // 22, 23
     ],
+    { 'seat-disc': 'renew' },
   ],
   [
     'vacuum-breaker',

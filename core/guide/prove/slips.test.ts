@@ -57,6 +57,8 @@ describe('a slip that the data shows', () => {
       'rp-relief',
       all(
         parts('relief-cover', { closes: undefined }),
+        parts('sensing-tube', { closes: undefined }),
+        parts('seat', { closes: undefined }),
         drop((s) => Boolean(s.isolate ?? s.vent ?? s.prove ?? s.reopen ?? s.shut)),
       ),
       'zone-unopened',
@@ -395,7 +397,7 @@ describe('no false alarm', () => {
   })
   it('a failed as-left check goes back to Open up', () => {
     const guide = inlined('rp-relief')
-    const first = index(guide, (s) => s.at === 'open-up')
+    const first = index(guide, (s) => s.mark === 'relief-cover')
     const last = guide.steps.findLastIndex((s) => Boolean(s.test))
     const steps = guide.steps.map((s, n) =>
       n === first ? { ...s, name: 'opening' } : n === last ? { ...s, redoFrom: 'opening' } : s,

@@ -83,7 +83,7 @@ describe('carrying a guide out', () => {
   })
   it('names the figures that a step needs', () => {
     const relief = shippedGuides.find((g) => g.id === 'rp-relief') as Guide
-    const tighten = runOf([], relief, 'usual').steps.find((s) => s.tighten)
+    const tighten = runOf([], relief, 'usual').steps.find((s) => s.tighten === 'cover-bolts')
     expect(tighten && slotsOf(tighten)).toEqual(['relief-torque'])
   })
 })
