@@ -133,18 +133,46 @@ const ORDERS: readonly (readonly [
     'cartridge-check',
     'rp',
     [
-      /Clip ring 1 out/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /Serial and the date of installation/, // 1
+      /Close shutoff 2/, // 2
+      /cocks 4, 3, then 2/,
+      /relief dumps.*zone dry at cock 3/,
+      /Cover off by hand.*No blade/, // 3
+      /ears of clip ring 1 together by touch.*holds the back ring/s, // 4
       /Back ring 1 out/,
-      /at an angle.*captured/,
-      /single washer exposes/,
-      /cracks.*dents/,
-      /warranty/,
-      /grit/,
-      /at an angle and fully home/,
-      /Back ring 2 in/,
-      /by feel, out of sight.*ears round.*debris/,
-      /Pull test.*tug/,
+      /Cartridge 1 out at an angle, by its handle.*captured/s, // 5
+      /Nuts of cartridge 1 off/, // 6
+      /Handle of cartridge 1 off/,
+      /single washer of cartridge 1 off/,
+      /Cap of cartridge 1 off/,
+      /Soft face of cartridge 1, by itself/, // 7
+      /Bag it, tag it, log it/, // 8
+      /Hard seat in cartridge 1, by itself/, // 7
+      /Flush pocket 1/, // 9
+      /New soft face 1, flat/, // 10
+      /Cap of cartridge 1 on/,
+      /single washer of cartridge 1 on/,
+      /Handle back/,
+      /Nuts of cartridge 1, evenly/,
+      /Press the cap of cartridge 1/,
+      /lubricated all round/, // 11
+      /Cartridge 1 in at an angle.*fully home/, // 12
+      /Back ring 1 in, and held/, // 13
+      /Clip ring 1 over it by touch.*to and fro.*debris/s,
+      /Grip cartridge 1 and pull/, // 14
+      /Cover bolts by hand/, // 15
+      /Crack shutoff 1/, // 16
+      /local rule/, // 17
     ],
+    { 'face-1': 'renew' },
+  ],
+  [
+    'cartridge-check',
+    'dc',
+    [/Old cartridge 2.*Bag it whole/, /New cartridge 2 in at an angle/, /Grip cartridge 2/],
+    {},
+    ['exchange-2'],
   ],
   [
     'rp-relief',
@@ -675,6 +703,15 @@ describe('branches', () => {
     expect(renewed('renew').toSorted()).toEqual(['disc', 'disc-guide', 'plate'])
     const plate = way('dome-regulator', 'gas', { plate: 'renew' }).flatMap((s) => s.renew ?? [])
     expect(plate.toSorted()).toEqual(['disc', 'disc-guide', 'plate'])
+  })
+  it('a dented seat is not mended by a soft face, and a cartridge exchanged whole is not taken apart', () => {
+    const guide = shippedGuides.find((g) => g.id === 'cartridge-check') as Guide
+    const { steps } = expandGuide(guide, shippedSubGuides)
+    const seat = steps.find((s) => s.inspect === 'seat-1')
+    expect(seat?.verdicts?.map((v) => v.id)).toEqual(['keep', 'clean', 'order'])
+    const taken = way('cartridge-check', 'dc', {}, ['exchange-2']).flatMap((s) => s.remove ?? [])
+    expect(taken).toContain('cap-1')
+    expect(taken).not.toContain('cap-2')
   })
   it('a breaker is opened where its reading points, and no further', () => {
     const taken = (shows: string) =>
