@@ -16,6 +16,12 @@ const film = computed(() => {
   const what = compound ? compounds[compound] : lubricant ? lubricants[lubricant] : ''
   return what && [what, amount, where].filter(Boolean).join(', ')
 })
+/** What a trial, a test or a precondition is held against, where its sentence does not say so itself. */
+const wanted = computed(() => {
+  const { trial, test, require, say } = props.step
+  const text = trial ?? test ?? require
+  return text === say ? undefined : text
+})
 const check = computed(() => props.step.verify?.map((v) => seatChecks[v]).join(' · '))
 const thread = computed(() => {
   const of = props.step.to?.thread
@@ -25,6 +31,8 @@ const thread = computed(() => {
 </script>
 
 <template>
+  <p v-if="wanted" class="note wanted"><strong>Wanted</strong> {{ wanted }}</p>
+  <p v-if="step.otherwise" class="note"><strong>If not</strong> {{ step.otherwise }}</p>
   <p v-if="step.position" class="note"><strong>Position</strong> {{ step.position }}</p>
   <p v-if="step.people" class="note"><strong>Lift</strong> {{ step.people }} people, together</p>
   <p v-if="step.together" class="note"><strong>Together</strong> {{ step.together }}</p>
@@ -55,6 +63,10 @@ const thread = computed(() => {
 
 .note strong {
   margin-right: 0.4rem;
+}
+
+.wanted {
+  font-size: 1.125rem;
 }
 
 .turn {

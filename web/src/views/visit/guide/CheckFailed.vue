@@ -34,6 +34,7 @@ function again(what: string) {
         <ProblemNote :refusal="refusal" />
       </ReasonForm>
     </template>
+    <p v-else-if="step.otherwise">Then do not go on. {{ step.otherwise }}.</p>
     <p v-else>
       Then do not go on. Press the step from which the work is taken up again, and say what failed.
     </p>

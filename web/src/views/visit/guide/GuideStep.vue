@@ -59,15 +59,18 @@ function kitCounted() {
   if (uncounted.value.length === 0) done()
 }
 /** A check that can be answered with no. */
-const checks = computed(() => Boolean(props.step.trial ?? props.step.test ?? props.step.verify))
+const checks = computed(() =>
+  Boolean(props.step.trial ?? props.step.test ?? props.step.verify ?? props.step.require),
+)
 const action = computed(() => {
-  const { repeat, until, orient, gate, isolate, vent, shut, reopen, verify } = props.step
+  const { repeat, until, orient, gate, isolate, vent, shut, reopen, verify, require } = props.step
   if (repeat) return `Done – ${until}`
   if (orient) return 'Yes, it goes this way – done'
   if (verify) return 'Yes, it sits – done'
   if (gate) return 'Confirmed'
   if (isolate || shut) return 'Shut – done'
   if (vent || reopen) return 'Open – done'
+  if (require) return 'Yes, it is so'
   return checks.value ? 'Yes, it does' : 'Done'
 })
 
@@ -168,9 +171,9 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
           />
         </label>
         <BButton variant="primary" size="lg" class="main" @click="done()">{{ action }}</BButton>
-        <BButton v-if="checks" variant="outline-primary" @click="failed = true"
-          >No, it does not</BButton
-        >
+        <BButton v-if="checks" variant="outline-primary" @click="failed = true">{{
+          step.require ? 'No, it is not' : 'No, it does not'
+        }}</BButton>
       </div>
     </template>
     <CheckFailed v-if="failed" :step="step" :back="back" @again="emit('done')" />

@@ -319,3 +319,30 @@ describe('the bench', () => {
     })
   })
 })
+
+describe('what a step is held against', () => {
+  it('stands before the answer, and a No says what then', async () => {
+    const trial = await show(
+      upTo(
+        job('tower-double-check', 'DC', 'usual', { packId: 'larkhaven-relief-first' }),
+        'open-up',
+        (s) => Boolean(s.trial),
+      ),
+      'open-up',
+    )
+    expect(trial.screen.find('.wanted').text()).toMatch(/arms and bosses up, it swings open down/)
+    await trial.press('No, it does not')
+    expect(trial.screen.find('.failed').text()).toContain('tower screws of check 1 out')
+    const required = await show(
+      upTo(
+        job('rp-relief', 'RP', 'usual', { packId: 'larkhaven-relief-first' }),
+        'make-safe',
+        (s) => Boolean(s.require),
+      ),
+      'make-safe',
+    )
+    expect(required.screen.find('.wanted').text()).toContain('points at the relief')
+    await required.press('No, it is not')
+    expect(required.screen.find('.failed').text()).toContain('check 1 reads low: check 1')
+  })
+})
