@@ -247,8 +247,9 @@ describe('a setting', () => {
       'gas',
     )
   it('is written down as found, and shown where it is restored', () => {
-    const job = regulator().carryOut('prepare', (s) => Boolean(s.snapshot))
-    const step = { step: job.due('prepare')?.id ?? '', at: 'prepare' } as const
+    const job = regulator().takeKit().carryOut('prepare').done('prepare')
+    job.must('identity', { outcome: 'confirmed' }).carryOut('arrive', (s) => Boolean(s.snapshot))
+    const step = { step: job.due('arrive')?.id ?? '', at: 'arrive' } as const
     expect(job.write('guide-step', step).refused?.why).toMatch(/setting as found is missing/)
     job.must('guide-step', { ...step, setting: '4 turns' })
     const restore = job.run.steps.find((s) => s.restore)
