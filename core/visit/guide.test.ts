@@ -127,6 +127,28 @@ describe('carrying it out', () => {
       /not done in Open up/,
     )
   })
+  it('leads from Rebuild back to the open parts, and to nothing before them', () => {
+    const job = opened().carryOut('open-up').done('open-up')
+    job.must('repair', { text: 'Wiped', parts: [] }).carryOut('rebuild', (s) => s.fit === 'cover')
+    const lifted = job.run.steps.find((s) => s.remove === 'check-2')?.id ?? ''
+    const vented = job.run.steps.find((s) => s.vent)?.id ?? ''
+    expect(job.write('guide-redo', { from: vented, reason: 'Wrong way' }).refused?.why).toMatch(
+      /not done in Rebuild/,
+    )
+    job.must('guide-redo', { from: lifted, reason: 'The towers are exchanged' })
+    expect(job.state.done).not.toContain('open-up')
+    expect(job.state.done).toContain('make-safe')
+    expect(job.due('open-up')?.id).toBe(lifted)
+    expect(job.run.tray.map((p) => p.id)).not.toContain('check-2')
+    expect(job.run.tray.map((p) => p.id)).toContain('cover')
+    // Once it is under pressure again the way back is by a test that failed.
+    const later = opened().carryOut('open-up').done('open-up')
+    later.must('repair', { text: 'Wiped', parts: [] }).carryOut('rebuild').closeKit()
+    later.done('rebuild')
+    expect(later.write('guide-redo', { from: lifted, reason: 'x' }).refused?.why).toMatch(
+      /not done in Return/,
+    )
+  })
   it('goes back to a pressure that is proved anew when the as-left test fails', () => {
     const job = chosen().toMakeSafe().toAsLeft()
     job.must('reopened', { reason: 'It still leaks' })

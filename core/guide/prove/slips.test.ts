@@ -395,6 +395,17 @@ describe('no false alarm', () => {
     )
     expect(rulesOf(nominal(inlined('spring-regulator')))).toEqual([])
   })
+  it.each(['rebuild', 'return'])('a check that failed in %s, and the open parts', (at) => {
+    const guide = inlined('rp-relief')
+    const first = index(guide, (s) => s.mark === 'relief-cover')
+    const check: GuideStep = { trial: 'It moves', say: 'Push it', redoFrom: 'opening', at } as never
+    const n = index(guide, (s) => (at === 'rebuild' ? Boolean(s.match) : s.at === 'return'))
+    const steps = guide.steps.flatMap((s, i): GuideStep[] => {
+      const named = i === first ? ({ ...s, name: 'opening' } as GuideStep) : s
+      return i === n ? [named, check] : [named]
+    })
+    expect(rulesOf({ ...guide, steps }).includes('redo-nowhere')).toBe(at === 'return')
+  })
   it('a failed as-left check goes back to Open up', () => {
     const guide = inlined('rp-relief')
     const first = index(guide, (s) => s.mark === 'relief-cover')
