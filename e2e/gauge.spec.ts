@@ -55,7 +55,7 @@ for (const { who, tag, answers, outcome } of [
   {
     who: 'odda',
     tag: /SVB-1\d\d/,
-    answers: { 'Air inlet': 'Opens in part or sticks' },
+    answers: { 'Air inlet at rest': 'Dry', 'Air inlet': 'Opens in part or sticks' },
     outcome: 'Fail',
   },
   { who: 'odda', tag: /DCDA-101/, answers: {}, outcome: 'Fail' },

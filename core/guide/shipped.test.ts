@@ -476,45 +476,94 @@ const ORDERS: readonly (readonly [
     'threaded-lid-cylinder',
     'usual',
     [
-      /made bar.*short and mild/,
-      /lock washer off/,
-      /under the piston/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /lid, shaft, breather/, // 1
+      /process is ready/, // 3
+      /lock it, hose off/, // 4
+      /Vent its air port/,
+      /Prove the cylinder/,
+      /Mark how the cylinder stands/, // 5
+      /Off the valve/,
+      /pins into the holes/, // 6
+      /palm on it.*short and mild/s,
+      /Thin outer seal.*top groove/, // 12, 13
+      /Thick outer seal.*low groove/,
       /blunt/,
-      /thick outer seal, in the low groove/,
+      /Spring to the tray/, // 7
+      /straight out/, // 8
+      /flats of the shaft held/, // 9
+      /pushed off the shaft/,
+      /O-ring under the piston off/, // 10
+      /Inner seal of the cylinder pushed out/, // 11
+      /Bore, thread, port and breather/, // 14
+      /New quad ring; no twist/, // 15
+      /over the thread with the hooked tool/, // 16
+      /flat face to the stop/, // 17
+      /Nut tight/, // 18
+      /New inner seal of the cylinder/, // 19
+      /seen all round its groove/,
+      /New inner seal of the lid/, // 20
+      /thick outer seal, in the low groove/, // 21
       /thin outer seal, in the high groove/,
-      /in its groove/,
-      /quad ring/,
-      /Flat face to its stop, nut on the recessed side/,
-      /add where it is dry/,
+      /six new seals/, // 22
+      /shaft with piston in, straight/, // 23
+      /Spring in/, // 24
+      /two turns/, // 25
+      /Lid tight against its stop/,
+      /bench with a little air/, // 26
+      /Back on its valve/, // 27
+      /air supply slowly/, // 28
+      /both ways/, // 29
     ],
   ],
+  ['threaded-lid-cylinder', 'lid', [/three new seals on the lid/, /Lid tight/]],
   [
     'motor-control-valve',
-    'major',
+    'usual',
     [
-      /proved dead/,
-      /locking screws before it is turned or pulled/,
-      /clicks over/,
-      /Drain/,
-      /stay part-threaded/,
-      /two levers/,
-      /by hand.*sharp/i,
-      /slightly off fully open/,
-      /any rotation, full contact/,
-      /rosswise/,
-      /never turn the drive/,
-      /Connect the drive/,
-      /Charge/,
-      /equalise/,
-      /Power on/,
-      /Calibrate/,
-      /stroke/i,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /Oil at the top joint/, // 1
+      /goes out of hand/, // 3
+      /proved dead, locked/, // 4
+      /until they touch nothing/, // 5
+      /Drive straight up, not turned/, // 6
+      /Hand tool on the neck.*clicks over.*against habit/s, // 8
+      /Outlet shut/, // 9
+      /Inlet shut/,
+      /recovered/, // 10
+      /Prove zero, wait/, // 11
+      /all but two opposite ones/, // 12
+      /Two levers.*no hiss/, // 13
+      /lifted straight/, // 14
+      /Gasket off by hand.*sharp/is, // 15
+      /Seat unscrewed/, // 16
+      /scratch-free by fingertip/, // 17
+      /Seat and its face.*cleaned, dry/, // 18
+      /Service oil on the new O-ring of the seat/,
+      /Seat to torque/,
+      /New gasket, oiled, laid in flat/, // 19
+      /then a little back, off its end stop/, // 20
+      /any rotation, pressed to full contact/, // 21
+      /rosswise in rising passes/, // 22
+      /evacuation/, // 23
+      /old grease off neck/, // 24
+      /Is the neck dry/,
+      /Back-up ring first/, // 25
+      /groove below it/, // 26
+      /Then the O-ring/,
+      /film round and on the magnets/, // 27
+      /none touches the neck/, // 28
+      /Drive on, any rotation/, // 29
+      /to torque, evenly.*never turn the drive/s, // 30
+      /Drain shut/, // 31
+      /Charge slowly/, // 32
+      /Outlet slowly/, // 33
+      /Cables on/, // 34
+      /Calibrate/, // 35
+      /what its tag says/, // 36
     ],
-  ],
-  [
-    'motor-control-valve',
-    'drive',
-    [/Back-up ring first/, /groove below/, /Then the O-ring/, /magnets/, /full contact/],
+    {},
+    ['major'],
   ],
   [
     'double-seat-valve',
@@ -538,23 +587,49 @@ const ORDERS: readonly (readonly [
     'high-pressure-water-valve',
     'normally-closed',
     [
-      /upper weep.*lower weep.*drip when shut/,
-      /in a vise/,
-      /take the load off/,
-      /Break the nut loose/,
-      /Air off before dismantling/,
-      /Stem O-ring out/,
-      /push it out with the old stem/,
-      /Grooved back-up ring off: it is kept/,
-      /bottoms.*Wedge up/,
-      /Step to the wedge ring/,
-      /Groove away from the O-ring/,
-      /first tension.*Back the positioning tool off.*Then firm/,
-      /Assembly compound/,
-      /Air on/,
-      /with the air on/,
-      /Air off/,
-      /No drip/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /Read the holes before anything is touched.*Never feel/s, // 1
+      /pump off and locked/, // 4
+      /Dump open/,
+      /cycle the valve by air/,
+      /Control air vented/, // 5
+      /Gland nut.*collar/, // 6
+      /hoses? off and marked|nozzle hose/,
+      /vise by its flats/, // 7
+      /Cover off/,
+      /Bench air to the actuator/, // 8
+      /broken loose only/, // 9
+      /Air off, vented/, // 10
+      /Actuator loosened/, // 11
+      /is the seat with it/, // 12
+      /Actuator off by hand/, // 13
+      /drawn with the pliers/, // 14
+      /it is in the actuator/,
+      /Grooved ring drawn out.*kept/, // 15
+      /Stepped ring drawn out/,
+      /pushes it down and out/, // 16
+      /Seal pushed out/, // 17
+      /Old stem away now/, // 18
+      /bore looked at and felt/, // 19
+      /Positioning tool in from the bottom/, // 20
+      /bottoms on the positioning tool.*Wedge ring up/s, // 21
+      /New O-ring on the stem/, // 22
+      /groove away from the O-ring/,
+      /step to the wedge ring/,
+      /through the seal straight/, // 23
+      /compound on the thread of the actuator/, // 24
+      /first tension.*back off.*firm/s,
+      /positioning tool out, both counted/, // 25
+      /New seat up/, // 26
+      /face of the nut/, // 27
+      /bench air on/, // 28
+      /to torque, with the air on/, // 29
+      /Air off/, // 30
+      /Cover on/,
+      /Air on and off on the bench/, // 31
+      /cone and collar right/, // 32
+      /pump on low/, // 33
+      /three holes watched/, // 34
     ],
   ],
   [
@@ -589,52 +664,131 @@ const ORDERS: readonly (readonly [
     'pulse-valve',
     'usual',
     [
-      /O-ring inside/,
-      /fine cloth/,
-      /bottom groove/,
-      /cone.*O-ring.*slowly/i,
-      /top groove/,
-      /head/,
-      /Sizing sleeve/,
-      /Anti-seize on the bolts/,
-      /travel both ways from the far end/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /each cone tried against its groove/,
+      /cut out on command/, // 1
+      /turning gear and start air locked/, // 3
+      /Vent the control air/, // 4
+      /Drain the fuel/, // 5
+      /Prove the control air/, // 6
+      /Prove the fuel/,
+      /cool enough to touch/, // 7
+      /straight off the pump/, // 8
+      /vise by its flats/, // 9
+      /palm on the plug/, // 10
+      /Top plug off/, // 12
+      /slight turn.*stiff/s, // 11
+      /Air piston out over a cloth/, // 13
+      /Spring out/,
+      /count them and lay them out/, // 14
+      /washed in solvent/, // 15
+      /Finest cloth.*washed and blown again/, // 16
+      /grooves, edge, tip/, // 17
+      /item number by item number/, // 18
+      /over the cone of the bottom groove.*slowly/s, // 19, 20
+      /Change the cone.*cone of the top groove/s, // 21
+      /Rings of the head.*slowest of all/s, // 22
+      /Sizing sleeves on/, // 24
+      /Look at all three once more/, // 25
+      /pressed on|Spring in|spring in/, // 28
+      /dead straight.*breaks/s, // 29
+      /Upper housing pressed/, // 27
+      /not pinched/, // 30
+      /Anti-seize on the bolts/, // 31
+      /crosswise to torque/,
+      /Try it in the vise.*Fingers off/s, // 32
+      /New O-ring of the foot/, // 33
+      /Valve straight on/,
+      /air line on/, // 34
+      /Fuel back slowly/, // 35
+      /Command test/, // 36
     ],
+    { 'upper-housing': 'clean' },
   ],
   [
     'shuttle-valve',
     'usual',
     [
-      /counted by kind/i,
-      /Limit switch off/,
-      /ring pliers/,
-      /critical ones/,
-      /indicator arm/i,
-      /not central/,
-      /Throw it both ways/,
-      /Flange ring/,
-      /Limit switch back on/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /counted by kind, seven kinds/i,
+      /drifts up/, // 1
+      /bypass is open/, // 3
+      /solenoid off, locked/, // 4
+      /Shut the outlet of the dryer/, // 5
+      /left tower.*silencer/,
+      /right tower.*silencer/,
+      /vented at the valve, off and marked/, // 6
+      /Prove zero at the left tower/,
+      /Prove zero at the right tower/,
+      /Cold enough/, // 7
+      /Limit switch off/, // 8
+      /arm to the middle of the slot/, // 10
+      /Left flange ring off/, // 9
+      /Shuttle with its shaft straight out/, // 10
+      /blunt wedge.*not marked/s, // 11
+      /all four, before they pass a cap/, // 12
+      /Measure and photograph.*longer/,
+      /Snap ring out/, // 13
+      /Shaft out of the shuttle/,
+      /2, 2, 4, 2, 2, 1, 1/, // 14
+      /New wipers, outside.*Lip outward/s, // 16
+      /Shaft into the shuttle.*not central/s, // 17
+      /Snap ring all round/,
+      /Throw it both ways/, // 18
+      /Four new outer O-rings.*after the caps/, // 19
+      /straight into the body.*arm/s, // 20
+      /middle of the slot/,
+      /Left flange ring over the shaft, turned a little.*outer rings/s, // 22
+      /Move the shuttle by its arm/, // 23
+      /clicks at both ends/, // 24
+      /hold each side and listen/, // 25
+      /Towers up slowly/, // 26
+      /control line stays down/,
+      /full cycle/, // 27
     ],
   ],
   [
     'cartridge-coupler',
     'usual',
     [
-      /All interlocks pressed/,
-      /U-clip out/,
-      /free/,
-      /outer edge/,
-      /captive/,
-      /Washer under the bush/,
-      /four points a quarter apart/,
-      /no lump/,
-      /Washer first/,
-      /Shoulder to the top/,
-      /small bush in the far bore/,
-      /Ring over the poppet/,
-      /backs toward you.*scallop/,
-      /key.*cam/,
-      /U-clip/,
-      /Work it/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /was a latch forced/, // 1
+      /Latch by latch/, // 3
+      /bonded; no ignition source/, // 4
+      /Arm valve shut/,
+      /drained into a closed container/,
+      /work the poppet, and nothing comes/,
+      /supported, the arm tied down/, // 5
+      /the arm blanked.*gas-free/,
+      /pressed in at once.*collar pushed forward by hand/, // 6
+      /Handle swung open/, // 7
+      /U-clip lifted.*a hand over it/, // 8
+      /out of the near bore.*lifted off the stack/, // 9
+      /Tube spacer to the tray/, // 10
+      /in its bore, in the cloth or in the spacer/,
+      /Wave spring off/,
+      /Adapter ring off the poppet/,
+      /outer edge.*never touch/is, // 11
+      /Handle bolt out/, // 12
+      /Old washer off.*cartridge/,
+      /four points a quarter apart/, // 14
+      /rounded tool round/,
+      /outer O-ring, fed round/, // 15
+      /washer first/, // 16
+      /cartridge over the washer.*shoulder toward the handle/s,
+      /no play/, // 17
+      /nose down on the bench/, // 18
+      /ring over the poppet/,
+      /Wave spring over the stem/,
+      /far bush pushed home/, // 19
+      /lowered over the stack.*scallop/, // 20
+      /key toward and into the eccentric cam/, // 21
+      /into the far bush, fully home/, // 22
+      /squeezed and pressed fully in/, // 23
+      /three times.*every latch/, // 24
+      /test adapter/, // 25
+      /Back on the arm/, // 26
+      /Arm valve cracked/,
     ],
   ],
   [
@@ -670,18 +824,40 @@ const ORDERS: readonly (readonly [
     'proportional-injector',
     'usual',
     [
-      /see that it cycles/,
-      /dosing scale/,
-      /Hose end/,
-      /straight out/,
-      /assembly discarded/,
-      /C-clamp/,
-      /pushed up/,
-      /Groove to tooth/,
-      /clicks/,
+      // Numbers are those of the order of work on the machine’s sheet.
+      /listen for the click/, // 1
+      /dosing scale.*ratio/, // 2
+      /suck back/,
+      /Clean water through the suction/, // 3
+      /Water inlet shut/, // 4
+      /Zero, and nothing moves/,
+      /Hose nut off.*stays on the hose/, // 5
+      /off the barb/,
+      /stem nut off/, // 6
+      /straight down.*notches/s,
+      /Check-valve nut off/, // 7
+      /pulled straight by its barb/,
+      /Lock nut off/, // 8
+      /slid down over the threads/,
+      /Adjusting nut off/,
+      /pressed upward/, // 9
+      /O-ring of the stem, in its place/,
+      /O-ring of the sleeve, in its place/,
+      /pinched and rolled off/, // 10
+      /All rinsed/, // 11
+      /New O-ring of the sleeve/, // 12
+      /groove to the tooth/, // 13
+      /Adjusting nut on/, // 14
+      /turned until it clicks/, // 15
+      /recorded mark, before the lock nut/, // 16
       /Lock nut by hand/,
-      /rolled on/,
-      /notches to teeth.*reader/,
+      /New check valve in/, // 17
+      /rolled into its groove/, // 18
+      /teeth to the notches.*scale to the reader/is, // 19
+      /Nut over the hose first/, // 20
+      /Water on slowly/, // 21
+      /Click count/, // 22
+      /Tell setting/, // 23
     ],
   ],
 ]
@@ -740,6 +916,14 @@ describe('branches', () => {
     expect(taken).toContain('cap-1')
     expect(taken).not.toContain('cap-2')
   })
+  it('a drive alone comes off without a drop of refrigerant being let out', () => {
+    const drive = way('motor-control-valve', 'usual')
+    expect(drive.filter((s) => s.isolate ?? s.vent ?? s.prove ?? s.reopen)).toEqual([])
+    expect(drive.flatMap((s) => s.renew ?? [])).toEqual(['backup-ring', 'drive-ring'])
+    const minor = way('motor-control-valve', 'usual', {}, ['minor'])
+    expect(minor.flatMap((s) => s.renew ?? [])).toContain('drive-ring')
+    expect(minor.flatMap((s) => s.fit ?? [])).toContain('top')
+  })
   it('a breaker is opened where its reading points, and no further', () => {
     const taken = (shows: string) =>
       way('vacuum-breaker', 'pvb', { shows }).flatMap((s) => s.remove ?? [])
@@ -769,7 +953,7 @@ describe('branches', () => {
     expect(gates).toContain('qualified')
   })
   it('the normally open valve has no O-ring on its stem', () => {
-    expect(says(way('high-pressure-water-valve', 'normally-open'))).not.toMatch(/Stem O-ring out/)
+    expect(says(way('high-pressure-water-valve', 'normally-open'))).not.toMatch(/Stem O-ring off/)
   })
   it('a bonded seal is renewed with its cylinder', () => {
     const renewed = way('nose-seal-coupler', 'bonded').flatMap((s) => (s.renew ? [s.renew] : []))

@@ -149,8 +149,8 @@ describe('the house’s renewal policies', () => {
         mendedBy(hose ?? {}),
       ).verdict
     expect(seen()).toBe('keep')
-    expect(seen('flared')).toBe('clean')
-    expect(seen('flared', 'cracked')).toBe('renew')
+    expect(seen('end flared')).toBe('clean')
+    expect(seen('end flared', 'cracked')).toBe('renew')
   })
   it('stop the work on damage that nothing renews', () => {
     expect(renewalAdvice('inspect', ['keep', 'stop'], ['nick']).verdict).toBe('stop')

@@ -73,7 +73,8 @@ describe('the order in the shipped guides', () => {
     const own = siteOf(g, kind)
     if (!own) throw new Error('the guide names no zone')
     const openings: Record<string, 'shut' | 'open'> = {}
-    const moves = guideRun(g, shippedLibrary.subGuides, variant, [])
+    const jobs = g.jobs?.map((j) => j.id) ?? []
+    const moves = guideRun(g, shippedLibrary.subGuides, variant, [], jobs)
       .steps.filter((s) => s.at === 'make-safe')
       .flatMap(movesOf)
     expect(moves.length).toBeGreaterThan(0)

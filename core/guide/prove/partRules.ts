@@ -52,7 +52,8 @@ export const goesOff: Rule<'remove'> = (guide, step, state, say) => {
       'heavy',
       `${part.title} is heavy: put a lifting aid in first (${liftingAids.join(', ')}), or give “people”`,
     )
-  if (step.at === 'make-safe')
+  // What holds neither pressure nor a spring may have to come off so that the rest can be made safe.
+  if (step.at === 'make-safe' && (part.closes || part.spring || part.disturbs))
     say(
       'opened-early',
       `${part.title} comes off while it is made safe: give the step “at: open-up”`,

@@ -250,7 +250,7 @@ describe('a slip that the data shows', () => {
       'the air to put on given as a torque',
       'high-pressure-water-valve',
       (g) => {
-        const slot = g.steps.find((s) => s.air === 'on')?.slot
+        const slot = g.steps.find((s) => s.air === 'on' && s.slot)?.slot
         return {
           ...g,
           slots: g.slots?.map((s) => (s.id === slot ? { ...s, dimension: 'torque' } : s)),

@@ -88,12 +88,7 @@ describe('getting ready', () => {
 
 describe('the kit', () => {
   async function counting() {
-    const job = chosen(
-      'threaded-lid-cylinder',
-      'pneumatic cylinder',
-      'threaded-lid-cylinder',
-      'usual',
-    )
+    const job = chosen('cartridge-check', 'DC', 'cartridge-check', 'dc')
     const { store, pinia } = await openOnScreen(new OneVisitServer(job))
     const kit = mount(KitCount, { props: { writable: true }, global: { plugins: [pinia] } })
     await flushPromises()
@@ -110,14 +105,14 @@ describe('the kit', () => {
   }
   it('is counted item by item, spares that are there on purpose with it', async () => {
     const { kit, store, count } = await counting()
-    const inner = kit.findAll('.lines li').find((l) => l.text().includes('Inner seal'))
+    const inner = kit.findAll('.lines li').find((l) => l.text().includes('Cartridge O-ring'))
     expect(inner?.text()).toContain('of 3')
-    await count('K-ATLC-131', (wanted) => wanted)
-    expect(store.state.kit?.items.find((i) => i.item === 'kit-inner')?.count).toBe(3)
+    await count('K-DCC-041', (wanted) => wanted)
+    expect(store.state.kit?.items.find((i) => i.item === 'kit-oring')?.count).toBe(3)
   })
   it('that is not counted through is not taken', async () => {
     const { kit, store } = await counting()
-    await kit.find('input').setValue('K-ATLC-131')
+    await kit.find('input').setValue('K-DCC-041')
     await kit.find('form').trigger('submit')
     await flushPromises()
     expect(kit.text()).toContain('Not every item is counted')
@@ -125,7 +120,7 @@ describe('the kit', () => {
   })
   it('that is short needs a reason why work goes on', async () => {
     const { kit, store, count } = await counting()
-    await count('K-ATLC-131', (wanted) => wanted - 1)
+    await count('K-DCC-041', (wanted) => wanted - 1)
     expect(kit.text()).toContain('Not as its list says')
     expect(store.state.kit).toBeUndefined()
     await kit.find('.reason input').setValue('The rest comes with the second van')
