@@ -167,7 +167,9 @@ describe('what a step says beside its sentence', () => {
       ),
       'open-up',
     )
-    expect(other.screen.text()).toMatch(/may have come away with shaft-seal cartridge, or have stayed/)
+    expect(other.screen.text()).toMatch(
+      /may have come away with shaft-seal cartridge, or have stayed/,
+    )
   })
   it('what goes on a thread, how much, where', async () => {
     const { screen } = await show(
