@@ -407,7 +407,7 @@ const ORDERS: readonly (readonly [
       /Holes in line.*not twisted/, // 15
       /Case on, by its mark.*vent/s, // 16
       /little spring load.*crosswise/s,
-      /springs back|Push the stem/, // 18
+      /Push the stem lightly/, // 18
       /recorded turns/, // 19
       /flow point/, // 20
       /Crack the inlet valve/,
@@ -594,7 +594,7 @@ const ORDERS: readonly (readonly [
       /cycle the valve by air/,
       /Control air vented/, // 5
       /Gland nut.*collar/, // 6
-      /hoses? off and marked|nozzle hose/,
+      /nozzle hose and air hose off and marked/,
       /vise by its flats/, // 7
       /Cover off/,
       /Bench air to the actuator/, // 8
@@ -690,7 +690,7 @@ const ORDERS: readonly (readonly [
       /Rings of the head.*slowest of all/s, // 22
       /Sizing sleeves on/, // 24
       /Look at all three once more/, // 25
-      /pressed on|Spring in|spring in/, // 28
+      /spring in, seated/, // 28
       /dead straight.*breaks/s, // 29
       /Upper housing pressed/, // 27
       /not pinched/, // 30
