@@ -20,7 +20,7 @@ const hint = (hints: Readonly<Record<string, string>> | undefined, words: string
 export async function carryOut(page: Page, hints: JobHints = {}): Promise<string[]> {
   const said: string[] = []
   const say = page.locator('.guide-step .say')
-  for (let n = 0; n < 80; n++) {
+  for (let n = 0; n < 120; n++) {
     await expect(say.or(page.locator('p.all')).first()).toBeVisible()
     if (!(await say.isVisible())) return said
     const words = await say.innerText()
@@ -92,7 +92,13 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
     await step.getByLabel('Reason for the departure').fill('No rubber at hand tonight')
     return press('Record it so')
   }
-  await step.locator('.actions .btn-primary').first().click()
+  const ceiling = step.locator('.torque form')
+  if (await ceiling.isVisible()) {
+    const most = (await step.locator('.torque dd .mono').first().innerText()).split(' ')[0]
+    await step.getByLabel('Set to').fill(most ?? '')
+    return press('Tightened to it')
+  }
+  await step.locator('.actions .main, .actions .btn-primary').first().click()
 }
 
 export const inDays = (days: number) =>

@@ -2,7 +2,7 @@ import type { StockItem } from '@uvanta/contract'
 import { combinationsOf, type PlacedStep } from '@uvanta/core/guide'
 import { addDays } from '@uvanta/core/programme'
 import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
-import { appended, emptyLog } from '@uvanta/core/visit'
+import { appended, emptyLog, slotFigure } from '@uvanta/core/visit'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
@@ -215,6 +215,33 @@ describe('photographs', () => {
     await put(visit.id, uuidv7(), png, 'text/html').expect(415)
     await put(visit.id, uuidv7(), Buffer.alloc(4_000_000)).expect(413)
     await put(uuidv7(), uuidv7(), png).expect(404)
+  })
+})
+
+describe('what bolts were tightened to', () => {
+  it('stands on the next visit, the newest figure of each', async () => {
+    const one = jobs.find((j) => j.guide.id === 'dome-regulator') as JobCase
+    const { visit, equipment, job } = await planned(one, 'TORQUE-')
+    job.choose(one.guide, 'gas').toMakeSafe()
+    job.carryOut('make-safe').done('make-safe').carryOut('open-up').done('open-up')
+    job.carryOut('rebuild', (s) => s.tighten === 'cap-bolts')
+    const step = job.due('rebuild')
+    const figure = slotFigure(job.state, shippedLibrary, 'cap-torque')
+    const tightened = {
+      fastener: 'cap-bolts',
+      value: figure?.value ?? '',
+      unit: figure?.unit as 'N·m',
+    }
+    job.must('guide-step', { step: step?.id ?? '', at: 'rebuild', tightened })
+    await send(visit.id, job)
+    const before = addDays(app.today(), -40)
+    await app.db.visits.update({ plannedOn: before }, { where: { id: visit.id } })
+    const pack = one.tested ? PACK : null
+    const next = await plan(app, tester, equipment.id, world.tester.id, pack)
+    const read = await tester.get(`/api/v1/visits/${next.id}`).expect(200)
+    expect(read.body.events[0].payload.tightened).toEqual([
+      { ...tightened, guideId: 'dome-regulator', on: before },
+    ])
   })
 })
 

@@ -8,7 +8,8 @@ export {
 } from './schema/equipment'
 export { differenceOnce, expandGuide } from './schema/expand'
 export { atHand } from './run/atHand'
-export { fastenerPlan } from './run/fastenerPlan'
+export { type PracticePoint, practiceAt, practiceAtLarge } from './run/practice'
+export { type FastenerLayout, fastenerPlan } from './run/fastenerPlan'
 export { movesOf, type StepMove } from './schema/moves'
 export type { Fault } from './prove/rule'
 export { proveOnMachine } from './prove/onMachine'
@@ -44,6 +45,7 @@ export {
   type StepOf,
   stepJsonSchema,
   type Verb,
+  verbs,
 } from './schema/step'
 export { standsFor } from './schema/equipment'
 export { combinationsOf } from './prove/combinations'
@@ -58,4 +60,5 @@ export {
   subGuideSchema,
   variantOf,
 } from './schema/guide'
+export { needsHands, type Standing, standingOf } from './run/standing'
 export { type StoredEnergy, storedEnergy } from './run/storedEnergy'

@@ -17,16 +17,32 @@ export function buildsOf({ options = [] }: Machine): string[][] {
   )
 }
 
-/** Everything that must be off before a part can come off, however far out. */
-export function barsTo(parts: readonly MachinePart[], id: string): Set<string> {
-  const found = new Set<string>()
-  const look = (name: string) => {
-    for (const bar of parts.find((p) => p.id === name)?.behind ?? []) {
-      if (found.has(bar) || !parts.some((p) => p.id === bar)) continue
-      found.add(bar)
-      look(bar)
-    }
-  }
-  look(id)
-  return found
+/**
+ * What still bars a part’s way out, however far out it stands; none when it can come off. Of two ways out
+ * the one with less before it counts. A part that is off bars only by what has gone on over it again.
+ */
+export function barsLeft(
+  parts: readonly MachinePart[],
+  id: string,
+  off: ReadonlySet<string>,
+  above: ReadonlySet<string> = new Set(),
+): Set<string> {
+  const part = parts.find((p) => p.id === id)
+  const within = new Set([...above, id])
+  const has = (name: string) => parts.some((p) => p.id === name)
+  // The other way is one of the builds that have all of it.
+  const other = part?.orBehind?.every(has) ? [part.orBehind] : []
+  const ways = [(part?.behind ?? []).filter(has), ...other]
+    // What this part itself stands before is no way out for it.
+    .filter((way) => !way.some((bar) => above.has(bar)))
+  const left = ways.map(
+    (way) =>
+      new Set(
+        way.flatMap((bar) => [
+          ...(off.has(bar) ? [] : [bar]),
+          ...barsLeft(parts, bar, off, within),
+        ]),
+      ),
+  )
+  return left.reduce((least, way) => (way.size < least.size ? way : least), left[0] ?? new Set())
 }

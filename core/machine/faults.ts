@@ -30,7 +30,7 @@ function nameFaults(machine: Machine): FieldFault[] {
     if (machine.parts.findIndex((k) => k.id === p.id) !== n)
       faults.push({ path: `${at}.id`, message: `“${p.id}” is there twice: give it another name` })
     known(`${at}.of`, 'part', parts, p.of)
-    for (const name of [...(p.behind ?? []), ...(p.hidden ?? [])])
+    for (const name of [...(p.behind ?? []), ...(p.orBehind ?? []), ...(p.hidden ?? [])])
       known(`${at}.behind`, 'part', parts, name)
     for (const name of p.only ?? []) known(`${at}.only`, 'option', options, name)
     known(`${at}.draw.axis`, 'axis', axes, p.draw.axis)

@@ -1,4 +1,4 @@
-export { barsTo, buildsOf, partsOf } from './build'
+export { barsLeft, buildsOf, partsOf } from './build'
 export { machineFaults } from './faults'
 export { BALLOON } from './layout/balloons'
 export { type DrawnPart, layOut, numbersOf, type Sheet, type View } from './layout/layout'

@@ -116,6 +116,8 @@ const partSchema = strictObject({
   of: slug(),
   /** Parts that must be off before it can come off. */
   behind: names(),
+  /** Another way out: through these it comes off with the others in place. */
+  orBehind: names(),
   /** Parts that must be off before it can be seen; those that bar its way when absent. */
   hidden: names(),
   /** Options of the machine that have it; all when absent. */
@@ -244,6 +246,9 @@ export const machineSchema = strictObject({
         point: line(160).required(),
         house: line(200).required(),
         others: line(200),
+        /** Parts, fasteners or settings at which it matters, and what is being done with them. */
+        at: names(),
+        doing: yup.array(line(20).required()).strict(true).min(1),
       }).required(),
     )
     .strict(true),

@@ -34,11 +34,26 @@ describe('the plan', () => {
     ])
   })
   it('takes the outlet side of a gas regulator first', () => {
-    expect(planned(site('sleeve-regulator-actuator', 'pilot regulator')).slice(0, 3)).toEqual([
+    const moves = planned(site('sleeve-regulator-actuator', 'pilot regulator'))
+    expect(moves.filter((m) => /(?:outlet|inlet)-/.test(m))).toEqual([
       'shut outlet-valve',
       'shut inlet-valve',
       'vent outlet-vent',
+      'vent inlet-vent',
     ])
+    // Pilot and control line have supplies of their own: shut before anything is vented.
+    const lines = ['shut pilot-supply-valve', 'shut control-line-valve'].map((m) =>
+      moves.indexOf(m),
+    )
+    expect(Math.min(...lines)).toBeGreaterThan(0)
+    expect(Math.max(...lines)).toBeLessThan(moves.indexOf('vent outlet-vent'))
+  })
+  it('leaves the order of supplies to the hands: only what leads out comes first', () => {
+    const regulator = site('sleeve-regulator-actuator', 'pilot regulator')
+    expect(moveRefusal(regulator, {}, 'inlet-valve', 'shut')).toMatch(/Shut Outlet valve first/)
+    const outletShut = { 'outlet-valve': 'shut' } as const
+    for (const valve of ['inlet-valve', 'pilot-supply-valve', 'control-line-valve'])
+      expect(moveRefusal(regulator, outletShut, valve, 'shut')).toBeNull()
   })
   it.each(assemblyKinds)('of a %s without a guide leaves no inner space under pressure', (kind) => {
     const bare = siteOf(undefined, kind)

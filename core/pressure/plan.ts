@@ -117,10 +117,19 @@ export function moveRefusal(
       return isShut(site, openings, valve)
         ? `${turned.title} was shut to make this safe. It is opened again in Return.`
         : null
+    // What leads in cannot flow back: supplies have no order among each other.
+    const leadsOut = new Set(
+      site.valves.flatMap((v) => (site.spaces.find((s) => s.id === v.to)?.source ? [v.id] : [])),
+    )
     return earlier(
       site,
       openings,
-      plan,
+      {
+        ...plan,
+        moves: plan.moves.filter(
+          (m) => m.kind === 'shut' && (m.valve === valve || leadsOut.has(m.valve)),
+        ),
+      },
       'shut',
       valve,
       (title) => `Shut ${title} first: downstream before upstream, so that nothing flows back.`,

@@ -50,6 +50,8 @@ export interface PressureZone {
   readonly id: string
   readonly title: string
   readonly shutBy?: readonly string[] | undefined
+  /** Of those, what shuts a supply of its own, besides what another space feeds it. */
+  readonly ownSupply?: readonly string[] | undefined
   readonly ventedBy: readonly string[]
   readonly neverVentedBy?: readonly string[] | undefined
   /** Spaces that it feeds through the equipment: past a seat, through a pilot. */
@@ -137,7 +139,7 @@ export function zoneSite(zones: readonly PressureZone[]): IsolationSite {
     valves: inFlow(zones).flatMap((z) => [
       ...inFlow(z.shutBy ?? []).map((id, n): SiteValve => {
         const last = isFed(z.id) || (n > 0 && n === (z.shutBy ?? []).length - 1)
-        return last
+        return last && !z.ownSupply?.includes(id)
           ? { id, title: titleOf(id), role: 'shutoff', from: z.id, to: 'beyond' }
           : { id, title: titleOf(id), role: 'shutoff', from: 'supply', to: z.id }
       }),

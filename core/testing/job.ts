@@ -286,6 +286,7 @@ export class Job {
   private finding(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
     const mm = (value: string) => ({ value, unit: 'mm' }) as const
     if (step.snapshot) return { setting: '3½ turns from fully out' }
+    if (step.photograph) return { unphotographed: true }
     if (step.measure === 'grooves') {
       const grooves = 6
       return {

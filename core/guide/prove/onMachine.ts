@@ -1,4 +1,4 @@
-import { barsTo, buildsOf, type Machine, type MachinePart, partsOf } from '../../machine'
+import { barsLeft, buildsOf, type Machine, type MachinePart, partsOf } from '../../machine'
 import { ofJobs, withBrought } from '../run/run'
 import { combinationsOf } from './combinations'
 import { standsFor } from '../schema/equipment'
@@ -93,7 +93,7 @@ function variantFaults(
     // Of several parts that come off as one, none bars another.
     const taken = own(step.remove)
     for (const name of taken) {
-      const bars = [...barsTo(parts, name)].filter((b) => !off.has(b) && !taken.includes(b))
+      const bars = [...barsLeft(parts, name, new Set([...off, ...taken]))]
       if (bars.length > 0)
         at(
           'barred',
@@ -150,6 +150,6 @@ function comesFree(
   off: ReadonlySet<string>,
 ): boolean {
   if (!part.soft && !part.loose) return false
-  const bars = [...barsTo(parts, part.id)]
-  return bars.length > 0 && bars.every((b) => off.has(b))
+  const held = part.behind?.some((b) => parts.some((p) => p.id === b)) ?? false
+  return held && barsLeft(parts, part.id, off).size === 0
 }

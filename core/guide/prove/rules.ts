@@ -1,3 +1,4 @@
+import { needsHands } from '../run/standing'
 import type { PlacedStep } from '../schema/step'
 import { goesBack, goesOff, isOut, isGreased, isRenewed, isTreated } from './partRules'
 import { fedBy, partOf, pressureSite, type Rule, type Say, title } from './rule'
@@ -7,24 +8,12 @@ import type { GuideZone } from '../schema/equipment'
 import type { Guide } from '../schema/guide'
 import { shutFor } from '../../pressure'
 
-/** Work in which hands are in the equipment. */
-const HANDS: readonly PlacedVerb[] = [
-  'remove',
-  'discard',
-  'inspect',
-  'clean',
-  'lubricate',
-  'treat',
-  'renew',
-  'fit',
-]
-
 /** From here a check that failed may lead back to open-up. */
 const OPEN_AGAIN: readonly PlacedStep['at'][] = ['rebuild', 'as-left']
 
 /** Takes one step: what it presupposes is checked, what it does is noted. */
 export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
-  if (HANDS.includes(step.verb) && state.air && !step.withAir) {
+  if (needsHands(step) && state.air && !step.withAir) {
     say(
       'air-on',
       'hands go in while the air is on: take the air off first, or say “withAir” where it must be on',

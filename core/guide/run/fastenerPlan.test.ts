@@ -19,6 +19,12 @@ describe('the fasteners of a step', () => {
     const plan = fastenerPlan({ tighten: 'bolts', to: torque, pattern: 'pairs-first' }, 8)
     for (const pass of plan?.passes ?? []) expect(pass.order.slice(0, 2)).toEqual([1, 2])
   })
+  it('in an oblong begin in the middle of the long sides, which lie opposite', () => {
+    const step = { tighten: 'bolts', to: torque, pattern: 'pairs-first' } as const
+    const order = fastenerPlan(step, 10, 'oblong')?.passes[0]?.order ?? []
+    expect(order.slice(0, 2)).toEqual([1, 6])
+    expect([...order].sort((a, b) => a - b)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10])
+  })
   it('leave the pair that holds a spring for last', () => {
     const order = fastenerPlan({ loosen: 'bolts', lastOnes: 'beside the pin' }, 8)?.passes[0]?.order
     expect(order).toHaveLength(8)

@@ -121,6 +121,8 @@ export const zoneSchema = strictObject({
   title: line(80).required(),
   /** Absent where only what feeds it shuts it off. */
   shutBy: names<'valve'>(),
+  /** Of those, what shuts a supply of its own, besides what another space feeds it. */
+  ownSupply: names<'valve'>(),
   ventedBy: names<'valve'>().required(),
   /** Vents that stay shut, since they are live. */
   neverVentedBy: names<'valve'>(),

@@ -34,6 +34,8 @@ export const guideSchema = strictObject({
   machine: slug(),
   /** Further families that are serviced the same way. */
   alsoFor: names(),
+  /** When it is the one to choose, where its family has several. */
+  chooseWhen: prose(300),
   service: oneOf(guideServices).required(),
   /** What lubricants touch, where the service does not say it: food, fuel, refrigerant. */
   contact: oneOf(lubricantServiceIds),

@@ -10,6 +10,8 @@ export interface DrawnPart {
   readonly number: number
   readonly shapes: readonly Shape[]
   readonly balloon: Balloon
+  /** The way in which it leaves, one unit long; nothing for what stays. */
+  readonly way: Point
 }
 
 export interface Sheet {
@@ -38,14 +40,23 @@ const MARGIN = 8
 export const numbersOf = ({ parts }: Machine): ReadonlyMap<string, number> =>
   new Map(parts.map((p, n) => [p.id, n + 1]))
 
+const NOTHING: ReadonlySet<string> = new Set()
+
 /**
  * A machine in section, closed as it stands in the line, or pulled apart: the parts in the order in
  * which they come off, each on its axis. Pulled apart every axis stands, so that it fits a phone.
+ * @param off parts that are off already, drawn apart though the machine stands in the line
  */
-export function layOut(machine: Machine, options: readonly string[], view: View): Sheet {
-  const parts = partsOf(machine, options).map((p) => (view === 'apart' ? bunched(p) : p))
+export function layOut(
+  machine: Machine,
+  options: readonly string[],
+  view: View,
+  off: ReadonlySet<string> = NOTHING,
+): Sheet {
+  const isOff = (p: MachinePart) => leavesOf(p) !== 'stays' && (view === 'apart' || off.has(p.id))
+  const parts = partsOf(machine, options).map((p) => (isOff(p) ? bunched(p) : p))
   const numbers = numbersOf(machine)
-  const moved = view === 'apart' ? apart(parts, machine) : new Map<string, number>()
+  const moved = apart(parts, machine, isOff)
   const placed = view === 'apart' ? sideBySide(parts, machine, moved) : asItStands(machine)
   const axisOf = (p: MachinePart) => axisName(p, machine)
   const drawn = parts.map((part) => {
@@ -54,6 +65,7 @@ export function layOut(machine: Machine, options: readonly string[], view: View)
     return {
       part,
       shapes: shapesOf(part, axis, shift).map(scaled),
+      way: wayOf(part, axis),
       anchors: anchorsOf(part, axis, shift),
     }
   })
@@ -80,11 +92,12 @@ export function layOut(machine: Machine, options: readonly string[], view: View)
     axes,
     // The body first, then from the inside outwards: what is taken off first lies on top.
     parts: drawn
-      .map(({ part, shapes }, n) => ({
+      .map(({ part, shapes, way }, n) => ({
         id: part.id,
         title: part.title,
         number: numbers.get(part.id) ?? 0,
         shapes,
+        way,
         balloon: places[n] as Balloon,
       }))
       .sort(
@@ -125,16 +138,20 @@ function bunched(part: MachinePart): MachinePart {
   return { ...part, draw: { ...part.draw, seg: close } }
 }
 
-/** How far each part is moved along its axis: the first that comes off lies farthest out. */
-function apart(parts: readonly MachinePart[], machine: Machine): Map<string, number> {
+/** How far each part that is off is moved along its axis: the first that comes off lies farthest out. */
+function apart(
+  parts: readonly MachinePart[],
+  machine: Machine,
+  isOff: (part: MachinePart) => boolean,
+): Map<string, number> {
   const moved = new Map<string, number>()
   for (const { id } of machine.axes) {
     const own = parts.filter((p) => axisName(p, machine) === id)
-    const still = own.filter((p) => leavesOf(p) === 'stays').map(extentOf)
+    const still = own.filter((p) => !isOff(p)).map(extentOf)
     let top = Math.max(0, ...still.map((e) => e.to))
     let bottom = Math.min(0, ...still.map((e) => e.from))
     // The last to come off lies next to the body.
-    for (const part of [...own].reverse()) {
+    for (const part of own.filter(isOff).reverse()) {
       const { from, to } = extentOf(part)
       if (leavesOf(part) === 'up') {
         moved.set(part.id, top + GAP - from)
@@ -147,6 +164,13 @@ function apart(parts: readonly MachinePart[], machine: Machine): Map<string, num
     }
   }
   return moved
+}
+
+function wayOf(part: MachinePart, axis: Placed): Point {
+  const leaves = leavesOf(part)
+  if (leaves === 'stays') return { x: 0, y: 0 }
+  const { x, y } = onSheet({ at: { x: 0, y: 0 }, tilt: axis.tilt }, 0, leaves === 'up' ? 1 : -1)
+  return { x, y }
 }
 
 /** Axes standing beside each other, in rows that a phone can show. */

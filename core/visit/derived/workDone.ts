@@ -1,4 +1,4 @@
-import type { Library } from '../../library'
+import { elementOf, type Library } from '../../library'
 import type { PayloadOf } from '../log/events'
 import { guideOfVisit, kitOfVisit, runOfGuide } from './guide'
 import type { VisitState } from '../log/state'
@@ -19,8 +19,12 @@ export function workDone(state: VisitState, library: Library): WorkDone {
   // Everything is wiped before it is lubricated; what counts is what was found fouled.
   const cleaned = done.flatMap((s) => (s.when ? (partOf(s.clean) ?? []) : []))
   const services = new Map<string, 'cleaned' | 'renewed'>()
-  for (const { element } of cleaned) if (element) services.set(element, 'cleaned')
-  for (const { element } of renewed) if (element) services.set(element, 'renewed')
+  const note = (service: 'cleaned' | 'renewed') => (part: { readonly id: string }) => {
+    const element = guide && elementOf(library, guide, part.id)
+    if (element) services.set(element, service)
+  }
+  cleaned.forEach(note('cleaned'))
+  renewed.forEach(note('renewed'))
   const used = new Map<string, number>()
   for (const { from } of done) if (from) used.set(from, (used.get(from) ?? 0) + 1)
   const list = (parts: readonly { title: string }[]) => parts.map((p) => p.title).join(', ')

@@ -3,6 +3,7 @@ import { dimensionNames, dimensionTitles, type Dimension } from '../../quantity'
 import { dimensionShown } from '../../instrument'
 import { type Nominal, nominalDimension, nominalNames, type NominalName } from '../../apparatus'
 import {
+  amount,
   anyQuantity,
   displayed,
   line,
@@ -82,6 +83,22 @@ export const previousSnapshot = strictObject({
     .max(100)
     .required(),
 })
+
+/** What fasteners were tightened to on an earlier visit, the newest figure of each. */
+export const tightenedSnapshot = () =>
+  yup
+    .array(
+      amount('torque')
+        .shape({
+          fastener: slug().required(),
+          guideId: slug().required(),
+          on: localDate().required(),
+        })
+        .required(),
+    )
+    .strict(true)
+    .min(1)
+    .max(60)
 
 /** ± percent of the span or of the reading. */
 const accuracy = {

@@ -2,10 +2,12 @@ import {
   endsWork,
   type GuideStation,
   guideStations,
+  needsHands,
   nextStep,
   type PlacedStep,
   relaxingOf,
   serves,
+  standingOf,
   stepWords,
 } from '../../guide'
 import { guideOf } from '../../library'
@@ -13,6 +15,7 @@ import type { VisitEvent } from '../log/events'
 import { kitRefusal } from './kit'
 import { safeStepRefusal } from './safe'
 import { inspectionRefusal, proofRefusal, qualifiedRefusal } from './step'
+import { tightenedRefusal } from './tightened'
 import { missingSlots, runOfGuide } from '../derived/guide'
 import { passedAsLeft } from '../derived/verdicts'
 import { currentStation } from '../log/current'
@@ -89,6 +92,10 @@ export function guardGuideStep(
       station,
     )
   }
+  // Out of its order with a reason, but never with a hand under air.
+  if (run && needsHands(step) && !step.withAir && standingOf(run).air === 'on') {
+    return refuse('The air is on: hands stay out.', 'Take the air off in its step first.', station)
+  }
   const missing = missingSlots(state, context.library, step)
   if (missing.length > 0) {
     return refuse(
@@ -101,6 +108,7 @@ export function guardGuideStep(
     qualifiedRefusal(state, step, event, context) ??
     inspectionRefusal(state, step, event, context) ??
     proofRefusal(state, step, event, context) ??
+    tightenedRefusal(state, step, event, context) ??
     (departure ? null : safeStepRefusal(state, step, context)) ??
     (departure ? null : asLeftRefusal(state, step, context))
   )

@@ -76,6 +76,12 @@ export function proofRefusal(
       return refuse(verdict.says, 'Count again before the first ring goes on.')
   }
   if (departure) return null
+  const pictured = state.photos.some((p) => p.step === step.id)
+  if (step.photograph && !pictured && !event.payload.unphotographed)
+    return refuse(
+      'No photograph is on record at this step.',
+      'Take one, or say that the work goes on without.',
+    )
   if (step.snapshot && !setting?.trim())
     return refuse('The setting as found is missing.', 'Write it down: turns, height, scale.')
   const run = runOfGuide(state, library)

@@ -6,6 +6,7 @@ import { Op, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { VisitTableRow } from '../../store/tables'
 import { appendRows } from './chain'
+import { lastTightened } from './lastTightened'
 import { previousLeft } from './previous'
 import { readEvents } from './log'
 import { forbidden, notFound, ServiceError } from '../errors'
@@ -149,6 +150,7 @@ async function planPayload(
   const pack = packFor(app, e.kind, input.rulePack)
   const nominals = nominalsOf(e)
   const previous = await previousLeft(app, e.id, input.plannedOn)
+  const tightened = await lastTightened(app, e.id, input.plannedOn)
   const pins = pinsInForce(app.shelf.library, { ...e, packId: pack?.id })
   return {
     purpose: input.purpose,
@@ -172,6 +174,7 @@ async function planPayload(
       ...(nominals.length > 0 ? { nominals } : {}),
     },
     ...(previous ? { previous } : {}),
+    ...(tightened ? { tightened } : {}),
   }
 }
 

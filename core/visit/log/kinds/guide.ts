@@ -61,11 +61,18 @@ export const guideKinds = {
       throws: strictObject({ one: amount('length').required(), other: amount('length').required() })
         .default(undefined)
         .optional(),
+      /** A photograph is asked for, and the work goes on without one. */
+      unphotographed: yup.boolean().strict(true).oneOf([true]),
       /** Grooves and rings, counted before the first ring goes on. */
       counted: strictObject({
         grooves: integer(1, 99).required(),
         rings: integer(0, 99).required(),
       })
+        .default(undefined)
+        .optional(),
+      /** What fasteners were tightened to, as the wrench was set. */
+      tightened: amount('torque')
+        .shape({ fastener: slug().required() })
         .default(undefined)
         .optional(),
       /** A temporary repair: who permitted it, and by when it is renewed. */

@@ -13,7 +13,7 @@ import {
   uuid,
 } from '../../../schema'
 import { kind } from '../kind'
-import { equipmentSnapshot, previousSnapshot } from '../snapshots'
+import { equipmentSnapshot, previousSnapshot, tightenedSnapshot } from '../snapshots'
 import { type CheckOutcome, checkOutcomes, purposes } from '../words'
 import { run, station } from './fields'
 
@@ -38,6 +38,7 @@ export const visitKinds = {
       bring: yup.array(line(120).required()).strict(true).max(10).default(undefined).optional(),
       /** What the visit before left it at. */
       previous: previousSnapshot.default(undefined).optional(),
+      tightened: tightenedSnapshot(),
     }),
     { by: 'server' },
   ),

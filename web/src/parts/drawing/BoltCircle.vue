@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import type { FastenerLayout } from '@uvanta/core/guide'
 import { computed } from 'vue'
+import { boltSpots } from './boltSpots'
 
-/** A ring of bolts: numbered, those that are done sunk, the next one lit. */
+/** Bolts where they stand, numbered; those that are done sunk, the next one lit. */
 const props = defineProps<{
   count: number
   /** The bolt that comes next; null when all are done. */
@@ -9,13 +11,10 @@ const props = defineProps<{
   done: readonly number[]
   /** Small words in the middle: the pass, the round. */
   caption: string
+  /** How they stand; round a circle when absent. */
+  layout?: FastenerLayout
 }>()
-const spots = computed(() =>
-  Array.from({ length: props.count }, (_, n) => {
-    const angle = (2 * Math.PI * n) / props.count - Math.PI / 2
-    return { bolt: n + 1, x: 120 + 88 * Math.cos(angle), y: 120 + 88 * Math.sin(angle) }
-  }),
-)
+const spots = computed(() => boltSpots(props.count, props.layout ?? 'circle'))
 </script>
 
 <template>
@@ -23,10 +22,30 @@ const spots = computed(() =>
     class="bolts"
     viewBox="0 0 240 240"
     role="img"
-    :aria-label="`Bolt circle, next bolt ${next ?? 'none'}`"
+    :aria-label="`Bolt ${layout ?? 'circle'}, next bolt ${next ?? 'none'}`"
   >
-    <circle cx="120" cy="120" r="112" class="flange" />
-    <circle cx="120" cy="120" r="52" class="flange" />
+    <template v-if="!layout || layout === 'circle'">
+      <circle cx="120" cy="120" r="112" class="flange" />
+      <circle cx="120" cy="120" r="52" class="flange" />
+    </template>
+    <template v-else>
+      <rect
+        x="8"
+        y="48"
+        width="224"
+        height="144"
+        :rx="layout === 'oblong' ? 72 : 10"
+        class="flange"
+      />
+      <rect
+        x="64"
+        y="92"
+        width="112"
+        height="56"
+        :rx="layout === 'oblong' ? 28 : 6"
+        class="flange"
+      />
+    </template>
     <g
       v-for="s in spots"
       :key="s.bolt"
@@ -35,8 +54,8 @@ const spots = computed(() =>
       <circle :cx="s.x" :cy="s.y" :r="count > 20 ? 9 : 15" />
       <text :x="s.x" :y="s.y + 5">{{ s.bolt }}</text>
     </g>
-    <text x="120" y="116" class="big">{{ next ?? '✓' }}</text>
-    <text x="120" y="138" class="sub">{{ caption }}</text>
+    <text x="120" y="124" class="big">{{ next ?? '✓' }}</text>
+    <text x="120" y="142" class="sub">{{ caption }}</text>
   </svg>
 </template>
 

@@ -2,6 +2,7 @@
 import { type Machine, numbersOf, partsOf } from '@uvanta/core/machine'
 import { computed, ref } from 'vue'
 import MachineSheet from './MachineSheet.vue'
+import PartFacts from './PartFacts.vue'
 
 /** The sheet of a machine with its list of parts: a part that is pressed, here or there, is lit in both. */
 const props = defineProps<{ machine: Machine; options: readonly string[] }>()
@@ -52,33 +53,12 @@ const pick = (id: string) => (lit.value = lit.value === id ? null : id)
           >
         </button>
         <div v-if="lit === p.id" class="more soft">
-          <p v-if="p.also">Also: {{ p.also.join(', ') }}.</p>
-          <p v-if="p.recognise">{{ p.recognise }}</p>
-          <p v-if="p.way">{{ p.way }}</p>
-          <p v-if="p.lubricant?.say">{{ p.lubricant.say }}</p>
-          <ul v-if="p.defects">
-            <li v-for="d in p.defects" :key="d.what">
-              {{ d.what }}: {{ remedyWords[d.remedy]
-              }}<template v-if="d.with">, {{ d.with }}</template>
-            </li>
-          </ul>
+          <PartFacts :part="p" />
         </div>
       </li>
     </ol>
   </div>
 </template>
-
-<script lang="ts">
-const remedyWords = {
-  clean: 'clean',
-  renew: 'renew',
-  'renew-assembly': 'renew the assembly',
-  'renew-body': 'renew the body',
-  widen: 'the job widens',
-  order: 'order it, close up, come back',
-  stop: 'stop',
-} as const
-</script>
 
 <style scoped>
 .sheet {
@@ -138,11 +118,6 @@ const remedyWords = {
 
 .more {
   padding: 0 0 0.75rem 2.5rem;
-}
-
-.more p,
-.more ul {
-  margin: 0 0 0.25rem;
 }
 
 @media (min-width: 701px) {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   BALLOON,
+  type DrawnPart,
   layOut,
   type Machine,
   type Material,
@@ -16,9 +17,13 @@ const props = defineProps<{
   view: View
   /** Parts that are at hand. */
   lit?: readonly string[]
+  /** Parts that are off: drawn apart, though the rest stands closed. */
+  off?: ReadonlySet<string>
+  /** Whether what is at hand comes off or goes on. */
+  moves?: 'off' | 'on' | undefined
 }>()
 const emit = defineEmits<{ pick: [part: string] }>()
-const sheet = computed(() => layOut(props.machine, props.options, props.view))
+const sheet = computed(() => layOut(props.machine, props.options, props.view, props.off))
 const viewBox = computed(() => {
   const { from, size } = sheet.value
   return `${from.x} ${from.y} ${size.width} ${size.height}`
@@ -35,6 +40,15 @@ const fill = (material: Material) =>
   PLAIN.includes(material) ? undefined : `url(#${id}-${material})`
 const list = (points: readonly Point[]) => points.map((p) => `${p.x},${p.y}`).join(' ')
 const isLit = (part: string) => props.lit?.includes(part) ?? false
+/** An arrow beside what is at hand: the way in which it leaves, or goes back. */
+const arrows = computed(() =>
+  !props.moves
+    ? []
+    : sheet.value.parts
+        .filter((p) => isLit(p.id) && (p.way.x !== 0 || p.way.y !== 0))
+        .slice(0, 1)
+        .map((p) => arrowBeside(p, props.moves === 'off')),
+)
 const words = computed(() =>
   props.view === 'closed'
     ? `${props.machine.title} in section, closed`
@@ -84,6 +98,7 @@ const words = computed(() =>
         </template>
       </template>
     </g>
+    <path v-for="(d, n) in arrows" :key="`arrow-${n}`" class="arrow" :d="d" />
     <path
       v-for="([a, b], n) in sheet.axes"
       :key="n"
@@ -106,6 +121,24 @@ const words = computed(() =>
 </template>
 
 <script lang="ts">
+const LONG = 64
+const BARB = 13
+
+/** A line with its barbs, beside a part, along the way in which it leaves. */
+function arrowBeside({ shapes, way }: DrawnPart, leaving: boolean): string {
+  const points = shapes.flatMap((s) => (s.form === 'dot' ? [s.at] : [...s.points]))
+  const along = (p: Point) => p.x * way.x + p.y * way.y
+  const across = (p: Point) => p.x * -way.y + p.y * way.x
+  const side = Math.max(...points.map(across)) + 16
+  const middle = (Math.max(...points.map(along)) + Math.min(...points.map(along))) / 2
+  const at = (a: number, c: number) => `${a * way.x - c * way.y} ${a * way.y + c * way.x}`
+  const [from, to] = leaving
+    ? [middle - LONG / 2, middle + LONG / 2]
+    : [middle + LONG / 2, middle - LONG / 2]
+  const back = leaving ? to - BARB : to + BARB
+  return `M${at(from, side)}L${at(to, side)}M${at(back, side - BARB * 0.6)}L${at(to, side)}L${at(back, side + BARB * 0.6)}`
+}
+
 /** Lines of a hatch, so far apart and so slanted. */
 const hatch = (width: number, degrees: number) => ({
   width,
@@ -168,6 +201,12 @@ circle {
 
 .rest {
   opacity: 0.45;
+}
+
+.arrow {
+  fill: none;
+  stroke: var(--blue);
+  stroke-width: 5;
 }
 
 .axis {

@@ -10,6 +10,7 @@ import RepairForm from './RepairForm.vue'
 import GuideChooser from './guide/GuideChooser.vue'
 import GuideStation from './guide/GuideStation.vue'
 import KitCount from './prepare/KitCount.vue'
+import MachineBefore from './prepare/MachineBefore.vue'
 import ReadyList from './prepare/ReadyList.vue'
 import PhotoStrip from './PhotoStrip.vue'
 import SafePanel from './safe/SafePanel.vue'
@@ -83,6 +84,7 @@ function finish() {
         :job="job"
         :writable="writable && current"
       />
+      <MachineBefore />
       <ReadyList :writable="writable && current" />
     </template>
   </GuideStation>

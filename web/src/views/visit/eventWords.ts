@@ -90,7 +90,8 @@ const words: Words = {
 
 /** A step of the job guide with what was found, set and counted at it. */
 function guideStepWords(done: VisitEvent<'guide-step'>['payload'], says: string): string {
-  const { finding, defects = [], setting, counted, throws, temporary, departure } = done
+  const { finding, defects = [], setting, counted, throws, temporary, tightened } = done
+  const { unphotographed, departure } = done
   const seen = defects.length > 0 ? ` (${defects.join(', ')})` : ''
   const found = finding ? `: ${itemWords(finding)}${seen}` : ''
   const until = temporary
@@ -99,6 +100,8 @@ function guideStepWords(done: VisitEvent<'guide-step'>['payload'], says: string)
   const measured = [
     setting,
     counted && `${counted.grooves} grooves, ${counted.rings} rings`,
+    unphotographed && 'no photograph',
+    tightened && `tightened to ${tightened.value} ${tightened.unit}`,
     throws && `${lengthWords(throws.one)} and ${lengthWords(throws.other)}`,
   ]
     .filter(Boolean)

@@ -16,7 +16,10 @@ const guides = computed(() =>
   library.library ? guidesOf(library.library, equipment.value?.family ?? '') : [],
 )
 const chosenId = ref('')
-const guide = computed(() => guides.value.find((g) => g.id === chosenId.value) ?? guides.value[0])
+/** Of several none is taken for granted: which one it is follows from what was found. */
+const guide = computed(() =>
+  guides.value.length > 1 ? guides.value.find((g) => g.id === chosenId.value) : guides.value[0],
+)
 const variantId = ref('')
 const variant = computed(
   () => guide.value?.variants.find((v) => v.id === variantId.value) ?? guide.value?.variants[0],
@@ -51,46 +54,56 @@ function choose() {
 </script>
 
 <template>
-  <section v-if="guide" class="chooser" aria-label="Job guide">
+  <section v-if="guides.length > 0" class="chooser" aria-label="Job guide">
     <p class="soft">
       With a guide every step, part and kit item is kept account of. Without one the stations take
       notes.
     </p>
+    <ul v-if="guides.length > 1" class="rows routes">
+      <li v-for="g in guides" :key="g.id">
+        <strong>{{ g.title }}</strong> {{ g.chooseWhen }}
+      </li>
+    </ul>
     <div class="fields">
       <EntryField
         label="Job guide"
         kind="choice"
-        :options="guides.map((g) => ({ value: g.id, text: g.title }))"
-        :model-value="guide.id"
+        :options="[
+          ...(guides.length > 1 ? [{ value: '', text: 'Choose which' }] : []),
+          ...guides.map((g) => ({ value: g.id, text: g.title })),
+        ]"
+        :model-value="guide?.id ?? ''"
         @update:model-value="chosenId = $event ?? ''"
       />
-      <EntryField
-        label="Variant"
-        kind="choice"
-        :options="guide.variants.map((v) => ({ value: v.id, text: v.title }))"
-        :model-value="variant?.id"
-        @update:model-value="variantId = $event ?? ''"
-      />
-      <EntryField
-        label="Spec sheet"
-        kind="choice"
-        :options="[
-          ...sheets.map((s) => ({ value: s.id, text: `${s.maker} ${s.model}, ${s.date}` })),
-          { value: NONE, text: 'None – figures are asked for' },
-        ]"
-        :model-value="sheet?.id ?? NONE"
-        @update:model-value="sheetId = $event ?? ''"
-      />
-      <fieldset v-if="guide.jobs" class="jobs">
-        <legend>Besides what every visit does</legend>
-        <BFormCheckbox v-for="j in guide.jobs" :key="j.id" v-model="jobs" :value="j.id"
-          >{{ j.title
-          }}<span v-if="j.brings" class="soft">
-            – brings: {{ brought(j.brings) }}</span
-          ></BFormCheckbox
-        >
-      </fieldset>
-      <BButton variant="primary" @click="choose">Take this guide</BButton>
+      <template v-if="guide">
+        <EntryField
+          label="Variant"
+          kind="choice"
+          :options="guide.variants.map((v) => ({ value: v.id, text: v.title }))"
+          :model-value="variant?.id"
+          @update:model-value="variantId = $event ?? ''"
+        />
+        <EntryField
+          label="Spec sheet"
+          kind="choice"
+          :options="[
+            ...sheets.map((s) => ({ value: s.id, text: `${s.maker} ${s.model}, ${s.date}` })),
+            { value: NONE, text: 'None – figures are asked for' },
+          ]"
+          :model-value="sheet?.id ?? NONE"
+          @update:model-value="sheetId = $event ?? ''"
+        />
+        <fieldset v-if="guide.jobs" class="jobs">
+          <legend>Besides what every visit does</legend>
+          <BFormCheckbox v-for="j in guide.jobs" :key="j.id" v-model="jobs" :value="j.id"
+            >{{ j.title
+            }}<span v-if="j.brings" class="soft">
+              – brings: {{ brought(j.brings) }}</span
+            ></BFormCheckbox
+          >
+        </fieldset>
+        <BButton variant="primary" @click="choose">Take this guide</BButton>
+      </template>
     </div>
     <ProblemNote :refusal="refusal" />
   </section>
@@ -101,6 +114,14 @@ function choose() {
   border-top: 2px solid var(--rule-strong);
   padding-top: 0.6rem;
   margin-top: 1.25rem;
+}
+
+.routes {
+  margin-bottom: 0.75rem;
+}
+
+.routes li {
+  padding: 0.4rem 0;
 }
 
 .jobs {

@@ -15,6 +15,7 @@ import StopCard from '../safe/StopCard.vue'
 import StationFrame from '../StationFrame.vue'
 import GuideStep from './GuideStep.vue'
 import KitClosing from './KitClosing.vue'
+import MachineState from './MachineState.vue'
 import StepList from './StepList.vue'
 import TrayPanel from './TrayPanel.vue'
 import { useGuide } from '../bench/useGuide'
@@ -74,6 +75,7 @@ function redo(reason: string) {
       v-if="active && (station === 'make-safe' || withBench)"
       :now="again ? undefined : shown?.id"
     />
+    <MachineState v-if="active" :station="station" />
     <slot name="before" />
     <p v-if="halted && active && !again" class="caution halted">
       <strong

@@ -12,6 +12,7 @@ import BoltGuide from './BoltGuide.vue'
 import CheckFailed from './CheckFailed.vue'
 import GroovesForm from './GroovesForm.vue'
 import InspectionChoice from './InspectionChoice.vue'
+import PracticeNotes from './PracticeNotes.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
 import SettingForm from './SettingForm.vue'
 import SlotValue from '../bench/SlotValue.vue'
@@ -20,7 +21,9 @@ import StepGuidance from './StepGuidance.vue'
 import StepMachine from './StepMachine.vue'
 import TemporaryForm from './TemporaryForm.vue'
 import ThrowsForm from './ThrowsForm.vue'
+import TorqueCard from './TorqueCard.vue'
 import { useGuide } from '../bench/useGuide'
+import { useMachine } from '../bench/useMachine'
 
 /** One step of a guide: the sentence large, why, what never, and one big action. */
 const props = defineProps<{
@@ -33,6 +36,12 @@ const props = defineProps<{
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
 const { run, missing: missingOf, slotOf, uncounted, jobTitle } = useGuide(() => props.step.at)
+const { numberOf } = useMachine(() => props.step.at)
+/** Number of the part at hand on the drawing of its machine. */
+const drawn = computed(() => {
+  const { remove, fit, renew, inspect } = props.step
+  return numberOf(remove ?? fit ?? renew ?? inspect)
+})
 const refusal = shallowRef<Refusal | null>(null)
 const rounds = ref(1)
 const failed = ref(false)
@@ -47,6 +56,7 @@ const back = computed(() =>
     ? run.value?.steps.findLast((s) => s.name === props.step.redoFrom && run.value?.done.has(s.id))
     : undefined,
 )
+const pictured = computed(() => store.state.photos.some((p) => p.step === props.step.id))
 /** Counting the kit is the step itself. */
 const counting = computed(() => props.step.count === 'kit' && uncounted.value.length > 0)
 /** The kit of a sub-job that the step takes a part from and nobody has counted. */
@@ -106,7 +116,10 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
 <template>
   <div class="guide-step">
-    <p class="soft small place">Step {{ number }} of {{ of }} · guide step {{ step.id }}</p>
+    <p class="soft small place">
+      Step {{ number }} of {{ of }} · guide step {{ step.id
+      }}<template v-if="drawn"> · no. {{ drawn }} of the drawing</template>
+    </p>
     <h3 class="say">{{ stepWords(step) }}</h3>
     <StepGuidance :step="step" />
 
@@ -135,6 +148,12 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
         :step="step"
         @counted="done({ counted: $event })"
       />
+      <TorqueCard
+        v-else-if="step.tighten && (step.to.torque ?? step.to.ceiling)"
+        :step="step"
+        :fastener="step.tighten"
+        @tightened="done({ tightened: $event })"
+      />
       <TemporaryForm v-else-if="step.temporary" @given="done({ temporary: $event })" />
       <ProofForm v-else-if="step.prove" :zone="step.prove" @proved="done()" />
       <KitCount
@@ -156,6 +175,19 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
           }}<small v-if="a.widens" class="widens">
             Widens the work: {{ jobTitle(a.widens) }}</small
           ></BButton
+        >
+      </div>
+      <div v-else-if="step.photograph" class="actions">
+        <BButton v-if="pictured" variant="primary" size="lg" class="main" @click="done()"
+          >Photographed – done</BButton
+        >
+        <BButton
+          v-else
+          variant="outline-primary"
+          size="lg"
+          class="main"
+          @click="done({ unphotographed: true })"
+          >Go on without a photograph</BButton
         >
       </div>
       <SettingForm v-else-if="step.snapshot" @written="done({ setting: $event })" />
@@ -192,6 +224,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
     <p v-for="s in step.school" :key="s.school" class="why">
       <strong>{{ s.school }}</strong> {{ s.says }}
     </p>
+    <PracticeNotes :step="step" />
     <StepMachine :step="step" />
     <PhotoStrip
       v-if="step.inspect || step.mark || step.match || step.photograph"

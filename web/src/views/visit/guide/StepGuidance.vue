@@ -24,8 +24,11 @@ const asFound = computed(() =>
 )
 /** What the sheet says for this step: torque, ceiling, turn, count. */
 const figures = computed(() => {
-  const { to, slot, rounds, hold } = relaxingOf(props.step) ?? props.step
-  return [to?.torque, to?.ceiling, slot, rounds, hold].flatMap((id) => {
+  const step = relaxingOf(props.step) ?? props.step
+  const { to, slot, rounds, hold } = step
+  // The torque of a step of its own stands on its card.
+  const torques = step.untilNoneMoves || !props.step.tighten ? [to?.torque, to?.ceiling] : []
+  return [...torques, slot, rounds, hold].flatMap((id) => {
     const value = valueOf(id)
     if (!id || !value) return []
     return [{ id, title: slotOf(id)?.title ?? id, value, ceiling: id === to?.ceiling }]

@@ -1,37 +1,41 @@
 <script setup lang="ts">
-import { atHand, type PlacedStep } from '@uvanta/core/guide'
-import { buildsOf, type Machine } from '@uvanta/core/machine'
-import { computed, defineAsyncComponent } from 'vue'
-import { useLibrary } from '@/stores/library'
-import { useVisit } from '@/stores/visit'
-import { useGuide } from '../bench/useGuide'
+import type { PlacedStep } from '@uvanta/core/guide'
+import { computed, defineAsyncComponent, ref } from 'vue'
+import { useMachine } from '../bench/useMachine'
+import PartCard from './PartCard.vue'
 
 const MachineSheet = defineAsyncComponent(() => import('@/parts/machine/MachineSheet.vue'))
 
-/** The machine in section with the part at hand lit, where the guide has a machine and the step a part. */
+/**
+ * The machine as it stands at a step: what is off drawn apart, the part at hand lit with the way in which
+ * it moves. A part that is pressed says what is known of it.
+ */
 const props = defineProps<{ step: PlacedStep }>()
-const library = useLibrary()
-const store = useVisit()
-const { guide } = useGuide(() => props.step.at)
-const machine = computed<Machine | undefined>(() =>
-  library.library?.machines.find((m) => m.id === guide.value?.machine),
-)
-const variant = computed(() =>
-  guide.value?.variants.find((v) => v.id === store.state.guide?.variant),
-)
-const options = computed(
-  () => variant.value?.options ?? (machine.value ? buildsOf(machine.value)[0] : undefined) ?? [],
-)
-const lit = computed(() => {
-  const known = new Set(machine.value?.parts.map((p) => p.id))
-  return guide.value ? atHand(guide.value, props.step).filter((id) => known.has(id)) : []
+const { machine, options, handsOn, off } = useMachine(() => props.step.at)
+const lit = computed(() => handsOn(props.step))
+const moves = computed(() => {
+  if (props.step.remove) return 'off'
+  return (props.step.fit ?? props.step.renew) ? 'on' : undefined
 })
+const picked = ref<string | null>(null)
+const shown = computed(() => machine.value?.parts.find((p) => p.id === picked.value))
 </script>
 
 <template>
-  <div v-if="machine && lit.length > 0" class="scroll-x machine" tabindex="0">
-    <MachineSheet :machine="machine" :options="options" view="closed" :lit="lit" />
-  </div>
+  <template v-if="machine && lit.length > 0">
+    <div class="scroll-x machine" tabindex="0" aria-label="The drawing of the machine">
+      <MachineSheet
+        :machine="machine"
+        :options="options"
+        view="closed"
+        :lit="lit"
+        :off="off"
+        :moves="moves"
+        @pick="picked = picked === $event ? null : $event"
+      />
+    </div>
+    <PartCard v-if="shown" :machine="machine" :part="shown" @close="picked = null" />
+  </template>
 </template>
 
 <style scoped>

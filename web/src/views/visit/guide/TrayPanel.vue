@@ -3,6 +3,7 @@ import type { GuideRun, KitLine, PlacedStep, TrayPart } from '@uvanta/core/guide
 import { computed } from 'vue'
 import PartShape from '@/parts/drawing/PartShape.vue'
 import { useGuide } from '../bench/useGuide'
+import { useMachine } from '../bench/useMachine'
 
 /** The tray, parts in the order they came off, and the kit, item by item. */
 const props = defineProps<{
@@ -11,6 +12,7 @@ const props = defineProps<{
   step?: PlacedStep | null
 }>()
 const { kitOf, partOf } = useGuide(() => 'rebuild')
+const { numberOf: drawn } = useMachine(() => 'rebuild')
 const waiting = computed(() => props.run.tray.filter((p) => p.fate === 'refit'))
 const apart = computed(() => props.run.tray.filter((p) => p.fate !== 'refit'))
 const FATES: Readonly<Record<TrayPart['fate'], string>> = {
@@ -30,7 +32,8 @@ const numberOf = ({ id, job }: KitLine) => kitOf(job)?.items.find((i) => i.item 
         <PartShape :shape="partOf(p.id)?.shape ?? 'body'" :title="p.title" />
         <span
           ><span class="mono">{{ n + 1 }}</span> {{ p.title
-          }}<small v-if="p.id === step?.fit">goes back now</small></span
+          }}<small v-if="drawn(p.id)" class="soft">No. {{ drawn(p.id) }} of the drawing</small
+          ><small v-if="p.id === step?.fit">goes back now</small></span
         >
       </li>
     </ol>

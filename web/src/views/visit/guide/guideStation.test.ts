@@ -193,11 +193,11 @@ describe('stored energy', () => {
     )
     expect(before.screen.find('[aria-label="Stored energy"]').text()).toContain('main spring')
     const now = await show(
-      upTo(actuator(), 'make-safe', (s) => Boolean(s.relieve)),
-      'make-safe',
+      upTo(actuator(), 'open-up', (s) => Boolean(s.relieve)),
+      'open-up',
     )
     expect(now.screen.find('[aria-label="Stored energy"]').exists()).toBe(false)
-    expect(now.screen.text()).toContain('Skipping this can injure badly')
+    expect(now.screen.text()).toContain('skipping this can injure badly')
   })
 })
 

@@ -10,6 +10,7 @@ import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import { useGuide } from '../bench/useGuide'
+import { useMachine } from '../bench/useMachine'
 import ScanField from './ScanField.vue'
 
 /** The kit against its list: the number on the bag, every item counted. */
@@ -23,6 +24,7 @@ const store = useVisit()
 const session = useSession()
 const library = useLibrary()
 const { run, kitOf, jobTitle } = useGuide(() => 'prepare')
+const { numberOf } = useMachine(() => 'prepare')
 const kit = computed(() => kitOf(props.job))
 const refusal = shallowRef<Refusal | null>(null)
 const number = ref('')
@@ -38,7 +40,14 @@ const lines = computed(() =>
     .filter((k) => k.job === props.job)
     .map((k) => {
       const item = kit.value?.items.find((i) => i.item === k.id)
-      return { ...k, wanted: item?.count ?? k.count, number: item?.number ?? '' }
+      const goes = run.value?.steps.find((s) => s.from === k.id)?.renew
+      return {
+        ...k,
+        wanted: item?.count ?? k.count,
+        number: item?.number ?? '',
+        // The number under which the part stands on the drawing of its machine.
+        drawn: numberOf(goes),
+      }
     }),
 )
 const onVan = shallowRef<StockItem['held'][number] | null>(null)
@@ -108,6 +117,7 @@ function take() {
       <ul class="rows lines">
         <li v-for="l in lines" :key="l.id">
           <label :for="`count-${l.id}`"
+            ><span v-if="l.drawn" class="mono drawn">{{ l.drawn }}</span
             >{{ l.title }} <small class="soft mono">{{ l.number }}</small></label
           >
           <span class="soft">of {{ l.wanted }}</span>
@@ -159,6 +169,11 @@ p {
   gap: 0.5rem;
   align-items: center;
   padding: 0.25rem 0;
+}
+
+.drawn {
+  color: var(--ink-soft);
+  margin-right: 0.5rem;
 }
 
 .lines small {

@@ -13,6 +13,7 @@ import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import SlotValue from '../bench/SlotValue.vue'
 import { useGuide } from '../bench/useGuide'
+import { useMachine } from '../bench/useMachine'
 
 /** Everything a visit needs before the van leaves: tools and what does as well, gear, papers, figures. */
 const props = defineProps<{ writable: boolean }>()
@@ -20,6 +21,7 @@ const store = useVisit()
 const session = useSession()
 const library = useLibrary()
 const { guide, run, valueOf, slotOf } = useGuide(() => 'prepare')
+const { machine } = useMachine(() => 'prepare')
 const refusal = shallowRef<Refusal | null>(null)
 
 const gauges = shallowRef<Gauge[]>([])
@@ -73,6 +75,8 @@ interface Item {
   readonly title: string
   /** What does as well. */
   readonly instead?: string | undefined
+  /** Where it goes, and where never. */
+  readonly note?: string
 }
 const groups = computed<{ title: string; items: Item[] }[]>(() => [
   {
@@ -81,6 +85,14 @@ const groups = computed<{ title: string; items: Item[] }[]>(() => [
       id: t.title,
       title: t.title,
       ...(t.instead ? { instead: t.instead } : {}),
+    })),
+  },
+  {
+    title: 'Lubricants and consumables',
+    items: (machine.value?.consumables ?? []).map((c) => ({
+      id: c.title,
+      title: c.title,
+      note: [c.where, c.never ? `never ${c.never}` : ''].filter(Boolean).join('; '),
     })),
   },
   { title: 'Gear', items: (variant.value?.gear ?? []).map((g) => ({ id: g, title: g })) },
@@ -130,6 +142,7 @@ const missing = computed(() => [
               />
               <span
                 >{{ i.title }}
+                <small v-if="i.note" class="soft">{{ i.note }}</small>
                 <small v-if="i.instead" class="soft">or {{ i.instead }}</small>
                 <small v-else-if="g.title === 'Tools'" class="soft">no substitute</small></span
               >

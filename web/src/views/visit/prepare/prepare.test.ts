@@ -60,10 +60,12 @@ describe('getting ready', () => {
     )
     const { list, store, press } = await ready(sleeve)
     expect(list.text()).toContain('no substitute')
-    await press('Sling and hoist: A second person instead')
-    expect(store.state.prepared['Sling and hoist']?.state).toBe('substitute')
-    await press('Torque wrench in range: missing')
-    expect(store.state.prepared['Torque wrench in range']?.state).toBe('missing')
+    await press('Slings and hoist: A second person instead')
+    expect(store.state.prepared['Slings and hoist']?.state).toBe('substitute')
+    await press('Torque wrenches in the range of all groups: missing')
+    expect(store.state.prepared['Torque wrenches in the range of all groups']?.state).toBe(
+      'missing',
+    )
   })
   it('asks now for the figures that no sheet has', async () => {
     const dome = chosen('dome-regulator', 'dome regulator', 'dome-regulator', 'gas', ['diaphragm'])

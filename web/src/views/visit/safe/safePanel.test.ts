@@ -34,21 +34,34 @@ async function panel(job: Job) {
   return { shown, store, pinia, turn, rooms }
 }
 
+const LOADING = 'Loading chamber, both sides of the diaphragm'
+
 describe('a regulator’s spaces', () => {
   it('are drawn one by one, each as it stands', async () => {
     const { rooms, turn } = await panel(regulator((s) => s.isolate === 'inlet-valve'))
     expect(rooms()).toEqual({
       'Outlet side': 'live',
-      'Pilot and loading chamber': 'live',
+      'Control line': 'live',
+      [LOADING]: 'live',
       'Inlet side': 'live',
     })
     await turn('Inlet valve')
+    // Pilot and control line have a supply of their own.
+    expect(rooms()).toEqual({
+      'Outlet side': 'trapped',
+      'Control line': 'live',
+      [LOADING]: 'live',
+      'Inlet side': 'trapped',
+    })
+    await turn('Pilot supply valve')
+    await turn('Control line valve')
     expect(new Set(Object.values(rooms()))).toEqual(new Set(['trapped']))
     await turn('Outlet vent')
     // A shut seat holds what is behind it: the outlet at zero says nothing of the rest.
     expect(rooms()).toEqual({
       'Outlet side': 'vented',
-      'Pilot and loading chamber': 'trapped',
+      'Control line': 'trapped',
+      [LOADING]: 'trapped',
       'Inlet side': 'trapped',
     })
   })
@@ -86,7 +99,8 @@ describe('the plan', () => {
     expect(words[0]).toContain('Shut outlet valve')
     expect(words.at(-1)).toContain('Prove zero: the inlet side')
     const ticked = lines.filter((l) => l.find('[aria-label="pass"], .pass').exists())
-    expect(ticked).toHaveLength(2)
+    // Outlet, inlet, pilot supply, control line.
+    expect(ticked).toHaveLength(4)
   })
 })
 
@@ -108,7 +122,7 @@ describe('zero', () => {
     const { form, read, store } = await proof()
     await read('4')
     expect(form.text()).toContain('4 psi is not zero')
-    expect(store.state.proofs.map((p) => p.zone)).toEqual(['outlet'])
+    expect(store.state.proofs.map((p) => p.zone)).toEqual(['outlet', 'sense'])
   })
   it('is on record with its reading, its time and who read it', async () => {
     const { read, store } = await proof()

@@ -1,0 +1,79 @@
+import { describe, expect, it } from 'vitest'
+import { type GuideStep, placedStep } from '../../guide'
+import { Job } from '../../testing'
+import { draftOf, emptyLog, type PayloadOf, type VisitEvent, type VisitState } from '..'
+import { tightenedRefusal } from './tightened'
+
+const context = new Job({ family: 'spring-regulator', kind: 'spring regulator' }).context
+const sheet = (slot: string, value: string, unit?: string): VisitState['guideValues'][number] => ({
+  slot,
+  value,
+  source: 'Sheet, page 4',
+  eventId: 'e',
+  at: '2026-06-01T11:00:00.000Z',
+  by: 'P',
+  ...(unit ? { unit } : {}),
+})
+const state: VisitState = {
+  ...emptyLog.state,
+  guideValues: [
+    sheet('cover-torque', '40', 'N·m'),
+    sheet('cover-most', '50', 'N·m'),
+    sheet('in-words', 'one turn'),
+  ],
+}
+type Payload = Partial<PayloadOf<'guide-step'>>
+const why = (to: object, payload: Payload, fastener = 'bolts') => {
+  const step = placedStep({ tighten: fastener, to, say: 'Tighten' } as GuideStep, {
+    id: '7',
+    path: 'steps[6]',
+    at: 'rebuild',
+  })
+  const event = {
+    ...draftOf(
+      'guide-step',
+      { step: '7', at: 'rebuild', ...payload },
+      {
+        id: '018f0000-0000-7000-8003-000000000001',
+        deviceTime: '2026-06-01T12:00:00.000Z',
+        deviceOffset: 0,
+      },
+    ),
+    personId: 'p',
+    personName: 'P',
+  } as VisitEvent<'guide-step'>
+  return tightenedRefusal(state, step, event, context)?.why ?? 'allowed'
+}
+const set = (value: string, unit = 'N·m') => ({ tightened: { fastener: 'bolts', value, unit } })
+const torque = { torque: 'cover-torque' }
+
+describe('what fasteners were tightened to', () => {
+  it('need not be said, but is of the fasteners of its step', () => {
+    expect(why(torque, {})).toBe('allowed')
+    expect(why(torque, set('40'), 'screws')).toMatch(/does not tighten “bolts”/)
+  })
+  it('is the figure of the sheet, in whichever unit, as near as a wrench clicks', () => {
+    expect(why(torque, set('40'))).toBe('allowed')
+    expect(why(torque, set('29.5', 'lbf·ft'))).toBe('allowed')
+    expect(why(torque, set('36'))).toBe('allowed')
+    expect(why(torque, set('44'))).toBe('allowed')
+    expect(why(torque, set('35.9'))).toMatch(/sheet has 40 N·m; 35.9 N·m is another/)
+    expect(why(torque, set('44.1'))).toMatch(/another torque/)
+    // The commonest slip: the figure of one unit on the scale of another.
+    expect(why(torque, set('40', 'lbf·ft'))).toMatch(/40 N·m; 40 lbf·ft is another torque/)
+  })
+  it('is never over a ceiling', () => {
+    const most = { ceiling: 'cover-most' }
+    expect(why(most, set('50'))).toBe('allowed')
+    expect(why(most, set('10'))).toBe('allowed')
+    expect(why(most, set('50.1'))).toMatch(/over the ceiling of 50 N·m/)
+    expect(why({ ...torque, ceiling: 'cover-most' }, set('51'))).toMatch(/ceiling/)
+  })
+  it('may be another with a reason, and where the sheet has no torque', () => {
+    expect(why(torque, { ...set('60'), departure: 'New gasket, maker asked' })).toBe('allowed')
+    expect(why(torque, { ...set('60'), departure: 'x' }, 'screws')).toMatch(/does not tighten/)
+    expect(why({ torque: 'in-words' }, set('60'))).toBe('allowed')
+    expect(why({ torque: 'unknown' }, set('60'))).toBe('allowed')
+    expect(why({ snug: true }, set('60'))).toBe('allowed')
+  })
+})
