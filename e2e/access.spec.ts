@@ -46,8 +46,12 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
           .click()
         const take = p.getByRole('button', { name: 'Take this guide' })
         const step = p.locator('.guide-step')
-        await take.or(step).first().waitFor()
-        if (await take.isVisible()) await take.click()
+        const which = p.getByRole('region', { name: 'Job guide' }).getByLabel('Job guide')
+        await which.or(step).first().waitFor()
+        if (await which.isVisible()) {
+          await which.selectOption('spring-regulator')
+          await take.click()
+        }
         await step.waitFor()
       },
     },

@@ -38,7 +38,7 @@ describe('the shipped guides', () => {
     const missing = shippedLibrary.families.filter((f) => !families.has(f.id)).map((f) => f.id)
     // The water pressure reducer is serviced by the guide of the direct spring-loaded regulator.
     expect(missing).toEqual(['water-pressure-reducer'])
-    expect(shippedGuides).toHaveLength(25)
+    expect(shippedGuides).toHaveLength(27)
   })
   it.each(shippedGuides.map((g) => [g.id, g] as const))(
     '%s is proved on every way through',

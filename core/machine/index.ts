@@ -1,6 +1,13 @@
 export { barsLeft, buildsOf, partsOf } from './build'
 export { machineFaults } from './faults'
 export { BALLOON } from './layout/balloons'
-export { type DrawnPart, layOut, numbersOf, type Sheet, type View } from './layout/layout'
+export {
+  type DrawnPart,
+  layOut,
+  numbersOf,
+  type Sheet,
+  type TakenOff,
+  type View,
+} from './layout/layout'
 export type { Point, Shape } from './layout/shapes'
 export { type Machine, machineSchema, type MachinePart, type Material, materials } from './schema'

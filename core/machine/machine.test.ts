@@ -54,6 +54,20 @@ describe.each(all)('the machine %s', (_, machine, build) => {
     expect(closestBalloons(sheet)).toBeGreaterThanOrEqual(2 * BALLOON)
     expect(outside(sheet)).toEqual([])
   })
+  it('is drawn at every stage of being taken apart: what is off beside it, what is laid down not at all', () => {
+    const parts = partsOf(machine, build)
+    const leaving = parts.filter((p) => p.kind !== 'body').map((p) => p.id)
+    for (const done of [1, Math.floor(leaving.length / 2), leaving.length]) {
+      const gone = leaving.slice(0, done)
+      const [away, off] = [gone.slice(0, -4), gone.slice(-4)]
+      const sheet = layOut(machine, build, 'closed', { off: new Set(off), away: new Set(away) })
+      expect(sheet.parts.map((p) => p.id).sort()).toEqual(
+        parts.flatMap((p) => (away.includes(p.id) ? [] : [p.id])).sort(),
+      )
+      expect(closestBalloons(sheet)).toBeGreaterThanOrEqual(2 * BALLOON)
+      expect(outside(sheet)).toEqual([])
+    }
+  })
   it('lies in the same order apart as it comes off', () => {
     const { parts } = layOut(machine, build, 'apart')
     const topOf = (id: string) =>

@@ -3,7 +3,7 @@ import type { GuideRun } from './run'
 
 /** How a machine stands after the steps on record. */
 export interface Standing {
-  /** How it lies or stands, in words; undefined while it is as it was found. */
+  /** How it lies or stands, in words; undefined as it was found, and once it is lifted to its place. */
   readonly position?: string
   readonly air?: 'on' | 'off'
   readonly power?: 'on' | 'off'
@@ -32,8 +32,9 @@ export function standingOf({ steps, done }: Pick<GuideRun, 'steps' | 'done'>): S
   return steps
     .filter((s) => done.has(s.id))
     .reduce<Standing>(
-      (now, { position, air, power, liftIn, liftOut }: PlacedStep) => ({
+      ({ position: before, ...now }, { position, air, power, people, liftIn, liftOut }) => ({
         ...now,
+        ...(before && !people && !liftIn ? { position: before } : {}),
         ...(position ? { position } : {}),
         ...(air ? { air } : {}),
         ...(power ? { power } : {}),

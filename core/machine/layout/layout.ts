@@ -40,21 +40,29 @@ const MARGIN = 8
 export const numbersOf = ({ parts }: Machine): ReadonlyMap<string, number> =>
   new Map(parts.map((p, n) => [p.id, n + 1]))
 
-const NOTHING: ReadonlySet<string> = new Set()
+/** What is off while the machine stands in the line. */
+export interface TakenOff {
+  /** Drawn apart, beside where they belong. */
+  readonly off?: ReadonlySet<string>
+  /** Laid down elsewhere, and not drawn. */
+  readonly away?: ReadonlySet<string>
+}
 
 /**
  * A machine in section, closed as it stands in the line, or pulled apart: the parts in the order in
  * which they come off, each on its axis. Pulled apart every axis stands, so that it fits a phone.
- * @param off parts that are off already, drawn apart though the machine stands in the line
  */
 export function layOut(
   machine: Machine,
   options: readonly string[],
   view: View,
-  off: ReadonlySet<string> = NOTHING,
+  { off, away }: TakenOff = {},
 ): Sheet {
-  const isOff = (p: MachinePart) => leavesOf(p) !== 'stays' && (view === 'apart' || off.has(p.id))
-  const parts = partsOf(machine, options).map((p) => (isOff(p) ? bunched(p) : p))
+  const isOff = (p: MachinePart) =>
+    leavesOf(p) !== 'stays' && (view === 'apart' || (off?.has(p.id) ?? false))
+  const parts = partsOf(machine, options)
+    .filter((p) => !away?.has(p.id))
+    .map((p) => (isOff(p) ? bunched(p) : p))
   const numbers = numbersOf(machine)
   const moved = apart(parts, machine, isOff)
   const placed = view === 'apart' ? sideBySide(parts, machine, moved) : asItStands(machine)

@@ -6,6 +6,7 @@ import {
   type Machine,
   type Material,
   type Point,
+  type TakenOff,
   type View,
 } from '@uvanta/core/machine'
 import { computed, useId } from 'vue'
@@ -17,13 +18,13 @@ const props = defineProps<{
   view: View
   /** Parts that are at hand. */
   lit?: readonly string[]
-  /** Parts that are off: drawn apart, though the rest stands closed. */
-  off?: ReadonlySet<string>
+  /** Parts that are off, though the rest stands closed. */
+  taken?: TakenOff
   /** Whether what is at hand comes off or goes on. */
   moves?: 'off' | 'on' | undefined
 }>()
 const emit = defineEmits<{ pick: [part: string] }>()
-const sheet = computed(() => layOut(props.machine, props.options, props.view, props.off))
+const sheet = computed(() => layOut(props.machine, props.options, props.view, props.taken))
 const viewBox = computed(() => {
   const { from, size } = sheet.value
   return `${from.x} ${from.y} ${size.width} ${size.height}`

@@ -84,9 +84,9 @@ function finish() {
         :job="job"
         :writable="writable && current"
       />
-      <MachineBefore />
       <ReadyList :writable="writable && current" />
     </template>
+    <template v-if="station === 'prepare'" #below><MachineBefore class="mt-4" /></template>
   </GuideStation>
   <StationFrame v-else :title="stationTitles[station]" :lead="w?.lead">
     <p v-if="station === 'prepare' && bring.length > 0" class="caution bring">

@@ -1,10 +1,13 @@
 import { atHand, type PlacedStep, standsFor } from '@uvanta/core/guide'
-import { buildsOf, type Machine, numbersOf, partsOf } from '@uvanta/core/machine'
+import { buildsOf, type Machine, numbersOf, partsOf, type TakenOff } from '@uvanta/core/machine'
 import type { Station } from '@uvanta/core/visit'
 import { computed } from 'vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import { useGuide } from './useGuide'
+
+/** Parts that stay drawn beside the machine after they came off. */
+const NEAR = 4
 
 /** The machine that the guide of the open visit works on, in the build of its variant. */
 export function useMachine(station: () => Station) {
@@ -34,15 +37,26 @@ export function useMachine(station: () => Station) {
   const numberOf = (id: string | undefined) => numbers.value.get(partsFor(id)[0] ?? '')
   const handsOn = (step: PlacedStep) =>
     guide.value ? atHand(guide.value, step).filter((id) => built.value.has(id)) : []
-  /** What lies on the tray, and the fasteners that are loose. */
+  /** What is off, in the order in which it came: fasteners that are loose, then what lies on the tray. */
   const off = computed(() => {
-    const parts = new Set(run.value?.tray.flatMap((p) => partsFor(p.id)))
-    for (const { loosen, tighten, id } of run.value?.steps ?? []) {
+    const parts = new Set<string>()
+    for (const { loosen, tighten, remove, fit, renew, id } of run.value?.steps ?? []) {
       if (!run.value?.done.has(id)) continue
-      if (loosen && built.value.has(loosen)) parts.add(loosen)
-      if (tighten) parts.delete(tighten)
+      for (const name of [loosen, ...partsFor(remove)])
+        if (name && built.value.has(name)) parts.add(name)
+      for (const name of [tighten, ...partsFor(fit), ...partsFor(renew)])
+        if (name) parts.delete(name)
     }
-    return parts
+    return [...parts]
   })
-  return { machine, options, partsFor, numberOf, handsOn, off }
+  /** What came off last is drawn beside the machine; the rest has been laid down. */
+  const takenAt = (step: PlacedStep): TakenOff => {
+    const hands = handsOn(step)
+    const beside = off.value.filter(
+      (name, n) => n >= off.value.length - NEAR || hands.includes(name),
+    )
+    const away = off.value.filter((name) => !beside.includes(name))
+    return { off: new Set(beside), away: new Set(away) }
+  }
+  return { machine, options, partsFor, numberOf, handsOn, takenAt }
 }

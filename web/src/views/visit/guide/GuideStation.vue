@@ -141,6 +141,7 @@ function redo(reason: string) {
       @choose="chosenId = $event === due?.id ? null : $event"
     />
     <PhotoStrip :station="station" :caption="stationTitles[station]" />
+    <slot name="below" />
     <div v-if="narrow && $slots.beside" class="mt-3"><slot name="beside" /></div>
     <template v-if="run && !narrow && (withBench || withDrawing || $slots.beside)" #aside>
       <TrayPanel v-if="withBench" :run="run" :step="shown" />

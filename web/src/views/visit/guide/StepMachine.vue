@@ -11,12 +11,13 @@ const MachineSheet = defineAsyncComponent(() => import('@/parts/machine/MachineS
  * it moves. A part that is pressed says what is known of it.
  */
 const props = defineProps<{ step: PlacedStep }>()
-const { machine, options, handsOn, off } = useMachine(() => props.step.at)
+const { machine, options, handsOn, takenAt } = useMachine(() => props.step.at)
 const lit = computed(() => handsOn(props.step))
 const moves = computed(() => {
   if (props.step.remove) return 'off'
   return (props.step.fit ?? props.step.renew) ? 'on' : undefined
 })
+const taken = computed(() => takenAt(props.step))
 const picked = ref<string | null>(null)
 const shown = computed(() => machine.value?.parts.find((p) => p.id === picked.value))
 </script>
@@ -29,7 +30,7 @@ const shown = computed(() => machine.value?.parts.find((p) => p.id === picked.va
         :options="options"
         view="closed"
         :lit="lit"
-        :off="off"
+        :taken="taken"
         :moves="moves"
         @pick="picked = picked === $event ? null : $event"
       />

@@ -32,7 +32,7 @@ const numberOf = ({ id, job }: KitLine) => kitOf(job)?.items.find((i) => i.item 
         <PartShape :shape="partOf(p.id)?.shape ?? 'body'" :title="p.title" />
         <span
           ><span class="mono">{{ n + 1 }}</span> {{ p.title
-          }}<small v-if="drawn(p.id)" class="soft">No. {{ drawn(p.id) }} of the drawing</small
+          }}<small v-if="drawn(p.id)" class="soft">no. {{ drawn(p.id) }}</small
           ><small v-if="p.id === step?.fit">goes back now</small></span
         >
       </li>

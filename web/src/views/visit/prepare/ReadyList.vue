@@ -104,6 +104,7 @@ const groups = computed<{ title: string; items: Item[] }[]>(() => [
     ],
   },
 ])
+const uncapital = (words: string) => words.charAt(0).toLowerCase() + words.slice(1)
 type State = PayloadOf<'prepared'>['state']
 const stateOf = (id: string) => store.state.prepared[id]?.state
 function put(item: string, state: State) {
@@ -143,7 +144,7 @@ const missing = computed(() => [
               <span
                 >{{ i.title }}
                 <small v-if="i.note" class="soft">{{ i.note }}</small>
-                <small v-if="i.instead" class="soft">or {{ i.instead }}</small>
+                <small v-if="i.instead" class="soft">or {{ uncapital(i.instead) }}</small>
                 <small v-else-if="g.title === 'Tools'" class="soft">no substitute</small></span
               >
             </span>
