@@ -6,7 +6,7 @@ const towers = shippedGuides.find((g) => g.id === 'tower-double-check') as Guide
 const runOf = (record: readonly StepDone[], guide = towers, variant = 'usual') =>
   guideRun(guide, shippedSubGuides, variant, record)
 
-/** Carries a guide out to its end with one finding for every inspection. */
+/** Carries a guide out to its end with one finding for every inspection, one answer to every question. */
 function carryOut(guide: Guide, variant: string, finding: 'first' | 'last') {
   const record: StepDone[] = []
   const most = { tray: 0 }
@@ -15,8 +15,8 @@ function carryOut(guide: Guide, variant: string, finding: 'first' | 'last') {
     most.tray = Math.max(most.tray, run.tray.length)
     const next = run.steps.find((s) => !run.done.has(s.id))
     if (!next) return { record, run, most }
-    const verdicts = next.verdicts?.filter((v) => !endsWork(v.id))
-    const found = finding === 'first' ? verdicts?.[0]?.id : verdicts?.at(-1)?.id
+    const choices = (next.verdicts ?? next.answers)?.filter((v) => !endsWork(v.id))
+    const found = finding === 'first' ? choices?.[0]?.id : choices?.at(-1)?.id
     record.push({ step: next.id, ...(found ? { finding: found } : {}) })
   }
   throw new Error(`${guide.id} does not end`)
