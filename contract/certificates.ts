@@ -38,6 +38,19 @@ export const verificationSchema = yup.object({
   /** Code of the certificate that took its place. */
   replacedBy: yup.string().nullable().defined(),
   payload: yup.mixed<object>().nullable().defined(),
+  /** What a genuine certificate that stands says of the equipment today. */
+  means: yup
+    .object({
+      state: yup
+        .string()
+        .oneOf(['passed', 'failed', 'temporary', 'overdue', 'overtaken', 'not-assessed'] as const)
+        .required(),
+      on: yup.string(),
+    })
+    .nullable()
+    .defined(),
+  /** Code of a later certificate of the same equipment, where there is one. */
+  later: yup.string().nullable().defined(),
 })
 export type Verification = yup.InferType<typeof verificationSchema>
 

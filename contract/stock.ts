@@ -20,6 +20,19 @@ export const stockItemSchema = yup.object({
         .required(),
     )
     .required(),
+  /** Kept back for visits on which work goes on. */
+  reserved: yup
+    .array(
+      yup
+        .object({
+          visitId: uuid<'visit'>().required(),
+          holderId: uuid<'person'>().required(),
+          tag: yup.string().required(),
+          on: yup.string().required(),
+        })
+        .required(),
+    )
+    .required(),
 })
 export type StockItem = yup.InferType<typeof stockItemSchema>
 

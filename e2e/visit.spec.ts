@@ -89,7 +89,10 @@ test('the whole job: sign in, test, repair, test again, sign, and a stranger ver
 
   const stranger = await (await browser.newContext()).newPage()
   await stranger.goto(code)
-  await expect(stranger.getByText('Genuine and current')).toBeVisible()
+  await expect(
+    stranger.getByRole('heading', { name: /^Passed; the next test is due/ }),
+  ).toBeVisible()
+  await expect(stranger.getByText('Genuine, not replaced.')).toBeVisible()
   await expect(stranger.getByText('7.3', { exact: true })).toBeVisible()
 
   const jwksResponse = await request.get('/.well-known/jwks.json')

@@ -2,7 +2,17 @@ import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
-import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { addDays } from '@uvanta/core/programme'
+import { createEquipment } from './service/register/equipment'
+import {
+  type Agent,
+  equipmentInput,
+  makeTestApp,
+  PASSWORD,
+  populate,
+  serve,
+  signedIn,
+} from './testing/app'
 import { append, draft, signedVisit } from './testing/visit'
 
 let app: App
@@ -10,9 +20,10 @@ let server: ReturnType<typeof serve>
 let ids: { equipmentId: string; technicianId: string; gaugeId: string }
 let tester: Agent
 let reviewer: Agent
+let world: Awaited<ReturnType<typeof populate>>
 beforeAll(async () => {
   app = await makeTestApp()
-  const world = await populate(app)
+  world = await populate(app)
   ids = { equipmentId: world.equipment.id, technicianId: world.tester.id, gaugeId: world.gaugeId }
   server = serve(app)
   tester = await signedIn(server, 'tester')
@@ -148,6 +159,24 @@ describe('what a stranger learns', () => {
       reason: null,
       replacedBy: null,
       payload: null,
+      means: null,
+      later: null,
+    })
+  })
+  it('what it says today: passed, until a later test stands; a corrected old record overtakes nothing', async () => {
+    const input = equipmentInput(world.site.id, 'RP-LATER', addDays(app.today(), 9))
+    const equipment = await createEquipment(app, world.tester, input)
+    const own = { ...ids, equipmentId: equipment.id }
+    const first = await detail((await signedVisit(app, tester, own, PASSWORD)).certificateId!)
+    expect((await verify(first.verifyPath)).means).toMatchObject({ state: 'passed' })
+    const second = await detail((await signedVisit(app, tester, own, PASSWORD)).certificateId!)
+    // In small letters and without its dashes it is the same code.
+    const seen = await verify(first.verifyPath.replaceAll('-', '').toLowerCase())
+    expect(seen).toMatchObject({ verdict: 'genuine', means: { state: 'overtaken' } })
+    expect(`/verify/${seen.later}`).toBe(second.verifyPath)
+    expect(await verify(second.verifyPath)).toMatchObject({
+      means: { state: 'passed' },
+      later: null,
     })
   })
 })

@@ -265,6 +265,16 @@ describe('work that waits for a part', () => {
     ])
     const read = await tester.get(`/api/v1/visits/${next[0]?.id}`).expect(200)
     expect(read.body.events[0].payload.bring).toEqual(['Pin kit K-DDR-083'])
+    // The kit is kept back for that visit until it begins, and no other kit is.
+    const stock = async () => {
+      const { body } = await tester.get('/api/v1/stock').expect(200)
+      return (body as { items: StockItem[] }).items.flatMap((i) =>
+        i.reserved.map((r) => [i.number, r.visitId, r.on]),
+      )
+    }
+    expect(await stock()).toEqual([['K-DDR-083', next[0]?.id, comeBackOn]])
+    await app.db.visits.update({ state: 'under-way' }, { where: { id: next[0]?.id ?? '' } })
+    expect(await stock()).toEqual([])
   })
 })
 

@@ -1,4 +1,6 @@
 export * from './corrections'
+export * from './meaning'
 export * from './number'
 export * from './payload'
+export * from './typedCode'
 export { workOn } from './serviceRecord'

@@ -17,6 +17,29 @@ export function buildsOf({ options = [] }: Machine): string[][] {
   )
 }
 
+/** A part’s ways out, each the parts that stand before it, as far as the build has them. */
+interface WaysOut {
+  readonly ways: readonly (readonly string[])[]
+}
+const known = new WeakMap<readonly MachinePart[], ReadonlyMap<string, WaysOut>>()
+
+/** Worked out once a build: a prover asks for every part of it again and again. */
+function waysOut(parts: readonly MachinePart[]): ReadonlyMap<string, WaysOut> {
+  const before = known.get(parts)
+  if (before) return before
+  const ids = new Set(parts.map((p) => p.id))
+  const has = (name: string) => ids.has(name)
+  const built = new Map(
+    parts.map(({ id, behind = [], orBehind }) => [
+      id,
+      // The other way is one of the builds that have all of it.
+      { ways: [behind.filter(has), ...(orBehind?.every(has) ? [orBehind] : [])] },
+    ]),
+  )
+  known.set(parts, built)
+  return built
+}
+
 /**
  * What still bars a part’s way out, however far out it stands; none when it can come off. Of two ways out
  * the one with less before it counts. A part that is off bars only by what has gone on over it again.
@@ -25,24 +48,22 @@ export function barsLeft(
   parts: readonly MachinePart[],
   id: string,
   off: ReadonlySet<string>,
-  above: ReadonlySet<string> = new Set(),
 ): Set<string> {
-  const part = parts.find((p) => p.id === id)
-  const within = new Set([...above, id])
-  const has = (name: string) => parts.some((p) => p.id === name)
-  // The other way is one of the builds that have all of it.
-  const other = part?.orBehind?.every(has) ? [part.orBehind] : []
-  const ways = [(part?.behind ?? []).filter(has), ...other]
-    // What this part itself stands before is no way out for it.
-    .filter((way) => !way.some((bar) => above.has(bar)))
-  const left = ways.map(
-    (way) =>
-      new Set(
-        way.flatMap((bar) => [
-          ...(off.has(bar) ? [] : [bar]),
-          ...barsLeft(parts, bar, off, within),
-        ]),
-      ),
-  )
-  return left.reduce((least, way) => (way.size < least.size ? way : least), left[0] ?? new Set())
+  const out = waysOut(parts)
+  const left = (name: string, above: readonly string[]): Set<string> => {
+    const within = [...above, name]
+    let least: Set<string> | undefined
+    for (const way of out.get(name)?.ways ?? []) {
+      // What this part itself stands before is no way out for it.
+      if (way.some((bar) => above.includes(bar))) continue
+      const bars = new Set<string>()
+      for (const bar of way) {
+        if (!off.has(bar)) bars.add(bar)
+        for (const more of left(bar, within)) bars.add(more)
+      }
+      if (!least || bars.size < least.size) least = bars
+    }
+    return least ?? new Set()
+  }
+  return left(id, [])
 }

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import KeysDialog from './shell/KeysDialog.vue'
 import ShellNav from './shell/ShellNav.vue'
+import WaitingBar from './shell/WaitingBar.vue'
 import { useSession } from './stores/session'
 import { useTheme } from './stores/theme'
 
@@ -16,6 +17,7 @@ const withNav = computed(() => session.person && !route.meta.public)
 <template>
   <BApp>
     <a class="skip" href="#main">Skip to content</a>
+    <WaitingBar />
     <ShellNav v-if="withNav" />
     <main id="main" :class="{ bare: !withNav }" tabindex="-1">
       <RouterView />

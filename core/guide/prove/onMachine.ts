@@ -1,8 +1,9 @@
 import { barsLeft, buildsOf, type Machine, type MachinePart, partsOf } from '../../machine'
-import { ofJobs, withBrought } from '../run/run'
+import { endsWork, ofJobs, withBrought } from '../run/run'
 import { combinationsOf } from './combinations'
 import { standsFor } from '../schema/equipment'
 import { expandGuide } from '../schema/expand'
+import { isMet } from '../schema/stepCommon'
 import type { Guide, SubGuide } from '../schema/guide'
 import type { PlacedStep } from '../schema/step'
 import type { Fault } from './rule'
@@ -24,9 +25,10 @@ export function proveOnMachine(
   return guide.variants
     .flatMap((variant) => {
       const parts = partsOf(machine, variant.options ?? buildsOf(machine)[0] ?? [])
-      return combinationsOf(guide.jobs?.map((j) => j.id) ?? []).flatMap((jobs) =>
-        variantFaults(guide, flat(steps, variant.id, withBrought(guide, jobs)), parts),
-      )
+      return combinationsOf(guide.jobs?.map((j) => j.id) ?? []).flatMap((jobs) => {
+        const inHand = flat(steps, variant.id, withBrought(guide, jobs))
+        return waysThrough(inHand).flatMap((way) => variantFaults(guide, way, parts))
+      })
     })
     .filter(({ rule, message }) => {
       const key = `${rule} ${message}`
@@ -73,6 +75,32 @@ function flat(
     .filter((s) => (!s.only || s.only.includes(variant)) && ofJobs(s, jobs))
     .flatMap((s) => (s.steps ? flat(s.steps, variant, jobs) : [s]))
 }
+
+/**
+ * The steps as they come when every inspection ends in its first verdict, every one in its second, and so
+ * on: what comes off on a finding only is off on that way alone. Verdicts that end the work lead nowhere.
+ */
+function waysThrough(steps: readonly PlacedStep[]): PlacedStep[][] {
+  const choices = (s: PlacedStep) =>
+    (s.verdicts ?? s.answers ?? []).filter((v) => !endsWork(v.id)).map((v) => v.id)
+  const most = Math.max(1, ...steps.map((s) => choices(s).length))
+  const ways = Array.from({ length: most }, (_, n) => {
+    const found = new Map<string, string>()
+    return steps.filter((step) => {
+      if (!isMet(step, found)) return false
+      const ids = choices(step)
+      const name = step.inspect ?? step.ask
+      const chosen = ids[Math.min(n, ids.length - 1)]
+      if (name && chosen) found.set(name, chosen)
+      return true
+    })
+  })
+  // Ways on which the same comes off, goes on and is looked at are one.
+  return [...new Map(ways.map((way) => [way.map(effectOf).join(), way])).values()]
+}
+
+const effectOf = ({ remove, fit, renew, discard, inspect, loosen, tighten }: PlacedStep): string =>
+  [remove, '+', fit, '?', inspect ?? discard ?? renew, loosen, tighten].join(' ')
 
 function variantFaults(
   guide: Guide,

@@ -1,5 +1,6 @@
 import type { CertificateState, Verification } from '@uvanta/contract'
-import type { CertificatePayload } from '@uvanta/core/certificate'
+import { type CertificatePayload, lastTest, meaningOf, typedCode } from '@uvanta/core/certificate'
+import { Op } from 'sequelize'
 import type { VisitEvent } from '@uvanta/core/visit'
 import type { App } from '../../context'
 import type { CertificateRow } from '../../store/tables'
@@ -7,7 +8,9 @@ import { notFound } from '../errors'
 import { readEvents } from '../visit/log'
 
 async function findByCode(app: App, code: string): Promise<CertificateRow | null> {
-  return app.db.certificates.findOne({ where: { code: code.toUpperCase() } })
+  const typed = typedCode(code)
+  const kept = typed && 'code' in typed ? typed.code : code.toUpperCase()
+  return app.db.certificates.findOne({ where: { code: kept } })
 }
 
 /**
@@ -51,23 +54,54 @@ export function stateByLog(
 /** What a stranger learns from a code. */
 export async function verifyCode(app: App, code: string): Promise<Verification> {
   const row = await findByCode(app, code)
-  if (!row) return { verdict: 'unknown', reason: null, replacedBy: null, payload: null }
+  if (!row) return { verdict: 'unknown', ...NOTHING }
   const status = await app.db.certificateStatus.findByPk(row.id)
   const state = status?.state ?? 'current'
   const sound =
     (await showsWhatWasSigned(app, row)) &&
     stateByLog(await readEvents(app, row.visitId), row) === state
   // What was altered is not shown: somebody would believe it.
-  if (!sound) return { verdict: 'altered', reason: null, replacedBy: null, payload: null }
+  if (!sound) return { verdict: 'altered', ...NOTHING }
   const newer = status?.supersededBy
     ? await app.db.certificates.findByPk(status.supersededBy)
     : null
+  const payload = JSON.parse(row.payload) as CertificatePayload
+  const later = await laterOf(app, row, payload)
   return {
     verdict: state === 'current' ? 'genuine' : state,
     reason: status?.reason ?? null,
     replacedBy: newer?.code ?? null,
-    payload: JSON.parse(row.payload) as CertificatePayload,
+    payload,
+    means: state === 'current' ? meaningOf(payload, app.today(), later) : null,
+    later: state === 'current' ? (later?.code ?? null) : null,
   }
+}
+
+const NOTHING = { reason: null, replacedBy: null, payload: null, means: null, later: null }
+
+/**
+ * The certificate of the newest test of the same equipment that stands, where that was made after this
+ * one: a correction of an old record is issued late, and overtakes nothing.
+ */
+async function laterOf(
+  app: App,
+  row: CertificateRow,
+  payload: CertificatePayload,
+): Promise<{ readonly code: string; readonly on: string } | null> {
+  const all = await app.db.certificates.findAll({
+    where: { equipmentId: row.equipmentId, visitId: { [Op.ne]: row.visitId } },
+  })
+  const standing = await app.db.certificateStatus.findAll({
+    where: { certificateId: all.map((c) => c.id), state: 'current' },
+  })
+  const stands = new Set(standing.map((s) => s.certificateId))
+  const own = lastTest(payload).at
+  const [newest] = all
+    .filter((c) => stands.has(c.id))
+    .map((c) => ({ code: c.code, ...lastTest(JSON.parse(c.payload) as CertificatePayload) }))
+    .filter((c) => c.at > own)
+    .sort((x, y) => y.at.localeCompare(x.at))
+  return newest ?? null
 }
 
 export async function jwsByCode(app: App, code: string) {

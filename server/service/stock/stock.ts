@@ -5,6 +5,7 @@ import { col, fn } from 'sequelize'
 import type { App } from '../../context'
 import { audited } from '../audit'
 import { ServiceError } from '../errors'
+import { isKit, reservations } from './reserved'
 import type { OpenLog } from '../visit/openLog'
 import { readPerson } from '../people/people'
 
@@ -26,6 +27,11 @@ export async function listStock(app: App): Promise<StockItem[]> {
         quantity: Number(r.quantity),
       }))
       .sort((a, b) => a.holder.localeCompare(b.holder))
+  const kept = await reservations(app)
+  const reserved = (number: string) =>
+    kept
+      .filter((r) => isKit(r.what, number))
+      .map(({ visitId, holderId, tag, on }) => ({ visitId, holderId, tag, on }))
   const listed = app.shelf.library.specSheets.flatMap((sheet) =>
     sheet.kits.map((kit) => ({
       number: kit.number,
@@ -34,6 +40,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
       model: sheet.model,
       family: sheet.family,
       held: held(kit.number),
+      reserved: reserved(kit.number),
     })),
   )
   // A kit that is on no sheet, as one from an earlier version, is still on somebody’s van.
@@ -48,6 +55,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
       model: '',
       family: '',
       held: held(number),
+      reserved: reserved(number),
     })),
   ].sort((a, b) => a.number.localeCompare(b.number))
 }

@@ -2,6 +2,7 @@
 import { useField } from 'vee-validate'
 import { computed, useAttrs, useId, useTemplateRef } from 'vue'
 import type { FieldLook } from './formField'
+import { withPoint } from './withPoint'
 
 /**
  * One labelled entry. With a name it belongs to the form around it, is checked by that form’s schema
@@ -28,12 +29,14 @@ const TYPES = { number: 'number', date: 'date', password: 'password', search: 's
 const type = computed(() =>
   props.kind in TYPES ? TYPES[props.kind as keyof typeof TYPES] : ('text' as const),
 )
+const decimal = computed(() => props.inputmode === 'decimal')
 /** An empty entry is none: what is optional is left out, what is required is missing. */
 const shown = computed({
   get: () => (value.value ?? '') as string | number,
   set: (typed: string | number | null) => {
     if (typed === '' || typed === null) value.value = undefined
-    else value.value = (props.kind === 'number' ? Number(typed) : typed) as V
+    else if (props.kind === 'number') value.value = Number(typed) as V
+    else value.value = (decimal.value ? withPoint(String(typed)) : typed) as V
   },
 })
 const chosen = computed({

@@ -5,6 +5,7 @@ import { computed, shallowRef, useTemplateRef } from 'vue'
 import type * as yup from 'yup'
 import { call } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
+import { dateWords } from '@/composables/words'
 import RecordDialog from '@/parts/form/RecordDialog.vue'
 import { useRecordDialog } from '@/parts/form/useRecordDialog'
 import type { Column, ListQuery } from '@/parts/list/listTypes'
@@ -59,7 +60,10 @@ const holders = computed(() => {
 })
 const quantity = (i: StockItem, holder: string) =>
   i.held.find((h) => h.holderId === holder)?.quantity ?? 0
-const isShort = (i: StockItem) => holders.value.some((h) => quantity(i, h.id) < 1)
+const keptFor = (i: StockItem, holder: string) => i.reserved.filter((r) => r.holderId === holder)
+/** What is kept back for a visit is not free for another. */
+const isShort = (i: StockItem) =>
+  holders.value.some((h) => quantity(i, h.id) - keptFor(i, h.id).length < 1)
 const familyTitle = (id: string) => library.library?.families.find((f) => f.id === id)?.title ?? ''
 const body = bodyOf(api.stock.move)
 const moving = useRecordDialog<{ item: StockItem; id: string }, yup.InferType<typeof body>>(
@@ -99,6 +103,13 @@ const movingInitial = computed(() => {
       </template>
       <template v-for="h in holders" :key="h.id" #[h.id]="{ row: i }">
         <span class="mono" :class="{ out: quantity(i, h.id) < 1 }">{{ quantity(i, h.id) }}</span>
+        <RouterLink
+          v-for="r in keptFor(i, h.id)"
+          :key="r.visitId"
+          class="kept"
+          :to="{ name: 'visit', params: { id: r.visitId } }"
+          >kept for {{ r.tag }}, {{ dateWords(r.on) }}</RouterLink
+        >
       </template>
       <template #actions="{ row: i }">
         <BButton
@@ -139,6 +150,11 @@ const movingInitial = computed(() => {
 </template>
 
 <style scoped>
+.kept {
+  display: block;
+  font-size: 0.875rem;
+}
+
 .out {
   color: var(--fail);
   font-weight: 700;

@@ -49,14 +49,7 @@ const next = computed(() =>
 const rest = computed(() => visits.value.filter((v) => v !== next.value))
 const left = computed(() => visits.value.filter(open).length)
 
-useKeys([
-  {
-    key: 'Enter',
-    does: 'Open the next visit',
-    run: () => next.value && void router.push({ name: 'visit', params: { id: next.value.id } }),
-  },
-  { key: 'r', does: 'Reload', run: () => void load() },
-])
+useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
 </script>
 
 <template>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { api, type Verification } from '@uvanta/contract'
-import type { CertificatePayload } from '@uvanta/core/certificate'
+import { type CertificatePayload, typedCode } from '@uvanta/core/certificate'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { call, fileUrl } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
+import { dateWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import CertificateSheet from '@/parts/CertificateSheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -25,8 +26,8 @@ const payload = computed(() => value.value?.payload as CertificatePayload | null
 
 const words = {
   genuine: {
-    title: 'Genuine and current',
-    text: 'This certificate was issued by the utility named below and stands.',
+    title: 'Genuine, not replaced',
+    text: 'This certificate was issued by the utility named below.',
   },
   superseded: {
     title: 'Superseded',
@@ -46,9 +47,39 @@ const words = {
   },
 } as const
 
+/** What it says of the equipment today: the first thing that somebody wants to know. */
+type Means = NonNullable<Verification['means']>
+const sayings: Readonly<Record<Means['state'], (on: string | undefined) => string>> = {
+  passed: (on) => `Passed${on ? `; the next test is due ${dateWords(on)}` : ''}.`,
+  failed: (on) => `FAILED${on ? `: to be repaired by ${dateWords(on)}` : ''}.`,
+  temporary: (on) => `Passed with a temporary repair, to be renewed by ${dateWords(on ?? '')}.`,
+  overdue: (on) => `Passed then, but a new test was due ${dateWords(on ?? '')}: overdue.`,
+  overtaken: (on) => `Out of date: it was tested again ${dateWords(on ?? '')}.`,
+  'not-assessed': () => 'Neither passed nor failed: it could not be assessed.',
+}
+const MARKS: Readonly<Record<Means['state'], string>> = {
+  passed: 'pass',
+  failed: 'fail',
+  temporary: 'temporary-repair',
+  overdue: 'overdue',
+  overtaken: 'superseded',
+  'not-assessed': 'open',
+}
+const means = computed(() => value.value?.means ?? null)
+
+const short = ref('')
 function look() {
   const code = typed.value.trim().toUpperCase()
-  if (code) void router.push({ name: 'verify', params: { code } })
+  const parts = typedCode(code)
+  short.value =
+    parts && 'numberOnly' in parts
+      ? `${parts.numberOnly} is the number alone. Type the eight characters behind it too: they prove the paper.`
+      : ''
+  if (!code || short.value) return
+  void router.push({
+    name: 'verify',
+    params: { code: parts && 'code' in parts ? parts.code : code },
+  })
 }
 </script>
 
@@ -69,10 +100,24 @@ function look() {
         <BButton type="submit" variant="primary">Check</BButton>
       </div>
     </form>
+    <p v-if="short" class="caution" role="alert">{{ short }}</p>
     <ProblemNote :problem="problem" @retry="load" />
     <template v-if="value">
-      <div class="result" :class="value.verdict" role="status">
-        <StateMark :state="value.verdict" :label="words[value.verdict].title" />
+      <div class="result" :class="means ? MARKS[means.state] : value.verdict" role="status">
+        <template v-if="means">
+          <h1 class="means">
+            <StateMark :state="MARKS[means.state]" :label="sayings[means.state](means.on)" />
+          </h1>
+          <RouterLink v-if="value.later" :to="{ name: 'verify', params: { code: value.later } }"
+            >The later certificate</RouterLink
+          >
+          <p>
+            <strong>{{ words[value.verdict].title }}.</strong>
+          </p>
+        </template>
+        <h1 v-else class="means">
+          <StateMark :state="value.verdict" :label="words[value.verdict].title" />
+        </h1>
         <p>
           {{ words[value.verdict].text }}
           <template v-if="value.reason">Reason: {{ value.reason }}</template>
@@ -133,16 +178,28 @@ function look() {
   font-weight: 750;
 }
 
-.genuine {
+.means {
+  margin: 0;
+}
+
+.result.open {
+  color: var(--ink-soft);
+}
+
+.pass {
   color: var(--pass);
   background: var(--pass-wash);
 }
 
+.temporary-repair,
 .superseded {
   color: var(--warn);
   background: var(--warn-wash);
 }
 
+.fail,
+.overdue,
+.altered,
 .void,
 .unknown {
   color: var(--fail);

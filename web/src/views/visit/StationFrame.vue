@@ -46,4 +46,15 @@ h2 {
     font-size: 1.375rem;
   }
 }
+
+@media (max-width: 700px) {
+  /* In reach of the thumb, however much there is to read before it. */
+  .step :deep(.actions:has(> .btn-primary)) {
+    position: sticky;
+    bottom: var(--nav-height);
+    padding: 0.4rem 0;
+    background: var(--paper);
+    z-index: 1;
+  }
+}
 </style>

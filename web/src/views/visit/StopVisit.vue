@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { orderedOn, type Refusal } from '@uvanta/core/visit'
-import { computed, ref, shallowRef } from 'vue'
+import { guideOfVisit, kitOfVisit, orderedOn, type Refusal } from '@uvanta/core/visit'
+import { computed, ref, shallowRef, watch } from 'vue'
 import EntryField from '@/parts/form/EntryField.vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -17,7 +17,18 @@ const refusal = shallowRef<Refusal | null>(null)
 const waits = computed(() =>
   library.library ? orderedOn(store.state, library.library) : undefined,
 )
+/** The part and the kit that has it, where the sheet lists one. */
+const proposed = computed(() => {
+  const text = library.library ? guideOfVisit(store.state, library.library) : null
+  const part = text?.guide.parts.find((p) => p.id === waits.value?.inspect)
+  if (!text || !part || !library.library) return ''
+  const from = text.guide.steps.find((s) => s.renew === part.id)?.from
+  const item = text.guide.kit?.find((k) => k.id === from)
+  const kit = item && kitOfVisit(store.state, library.library, item.job)
+  return kit ? `${part.title}, ${kit.number}` : part.title
+})
 const what = ref('')
+watch(proposed, (words) => (what.value ||= words), { immediate: true })
 const comeBackOn = ref('')
 
 function stop(reason: string) {

@@ -7,7 +7,7 @@ import {
   stationRefusal,
   stationTitles,
 } from '@uvanta/core/visit'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { ApiProblem } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords, visitStateWords } from '@/composables/words'
@@ -45,9 +45,14 @@ async function load() {
 }
 watch(() => props.id, load, { immediate: true })
 // The view follows the work: when a station is finished, the next one comes up.
+const stations = useTemplateRef<HTMLElement>('stations')
 watch(
   () => currentStation(store.state),
-  (station) => choose(station),
+  (station) => {
+    choose(station)
+    // Its first step may lie above what is seen.
+    void nextTick(() => stations.value?.scrollIntoView({ block: 'nearest' }))
+  },
 )
 
 function choose(station: Station) {
@@ -113,6 +118,7 @@ const errand = computed(() =>
         This visit was stopped: {{ store.state.stopped.reason }}
       </p>
 
+      <div ref="stations" class="anchor"></div>
       <NoteStation
         v-if="['prepare', 'make-safe', 'open-up', 'rebuild', 'return'].includes(shown)"
         :key="shown"
@@ -137,6 +143,10 @@ const errand = computed(() =>
 </template>
 
 <style scoped>
+.anchor {
+  scroll-margin-top: 5rem;
+}
+
 .refused {
   margin-bottom: 1rem;
 }

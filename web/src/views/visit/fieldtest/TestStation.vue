@@ -184,7 +184,7 @@ const title = computed(() => {
       </p>
     </template>
 
-    <p v-if="finished && verdict" class="whole">
+    <p v-if="finished && verdict" class="whole" role="status">
       <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
       <span>{{ verdict.reason }}</span>
       <span class="soft small pack">

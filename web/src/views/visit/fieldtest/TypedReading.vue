@@ -4,6 +4,7 @@ import { type Dimension, parseDisplayed, unitLabel, unitsOf } from '@uvanta/core
 import { doubtOf, type RunState } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { withPoint } from '@/parts/form/withPoint'
 
 /**
  * A reading typed as it is displayed, in the unit in which it is displayed. One that the gauge cannot
@@ -47,6 +48,10 @@ function take() {
   }
   emit('take', value.value, unit.value, doubt.value ? reason.value.trim() : undefined)
 }
+function typed() {
+  value.value = withPoint(value.value)
+  emit('typing')
+}
 function mend(meant: string) {
   value.value = meant
   questioned.value = ''
@@ -70,7 +75,7 @@ function insist() {
         autocomplete="off"
         placeholder="0.0"
         :aria-describedby="asked ? `doubt-${stepId}` : undefined"
-        @update:model-value="emit('typing')"
+        @update:model-value="typed"
       />
       <BFormSelect v-model="unit" aria-label="Unit">
         <option v-for="u in unitsOf(dimension)" :key="u" :value="u">

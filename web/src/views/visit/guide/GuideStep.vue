@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { movesOf, type PlacedStep, relaxingOf, stepWords } from '@uvanta/core/guide'
 import { currentStation, type PayloadOf, type Refusal } from '@uvanta/core/visit'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -41,6 +41,13 @@ const { numberOf } = useMachine(() => props.step.at)
 const drawn = computed(() => {
   const { remove, fit, renew, inspect } = props.step
   return numberOf(remove ?? fit ?? renew ?? inspect)
+})
+const say = useTemplateRef<HTMLElement>('say')
+// The button that was pressed has gone with its step: who listens or types goes on at the next one.
+onMounted(() => {
+  if (document.activeElement !== document.body) return
+  say.value?.focus({ preventScroll: true })
+  say.value?.scrollIntoView({ block: 'nearest' })
 })
 const refusal = shallowRef<Refusal | null>(null)
 const rounds = ref(1)
@@ -120,7 +127,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       Step {{ number }} of {{ of }} · guide step {{ step.id
       }}<template v-if="drawn"> · no. {{ drawn }} of the drawing</template>
     </p>
-    <h3 class="say">{{ stepWords(step) }}</h3>
+    <h3 ref="say" class="say" tabindex="-1">{{ stepWords(step) }}</h3>
     <StepGuidance :step="step" />
 
     <SlotValue
@@ -237,6 +244,8 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
 <style scoped>
 .say {
+  outline: none;
+  scroll-margin-top: 5rem;
   font-size: 1.75rem;
   line-height: 1.2;
   text-wrap: pretty;
@@ -295,15 +304,6 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 
   .main {
     width: 100%;
-  }
-
-  /* In reach of the thumb, however much there is to read before it. */
-  .actions {
-    position: sticky;
-    bottom: var(--nav-height);
-    padding: 0.4rem 0;
-    background: var(--paper);
-    z-index: 1;
   }
 }
 </style>

@@ -51,11 +51,16 @@ const lines = computed(() =>
     }),
 )
 const onVan = shallowRef<StockItem['held'][number] | null>(null)
+/** Of those on the van, what lies ready for other visits. */
+const kept = shallowRef<StockItem['reserved']>([])
 onMounted(async () => {
   try {
     const { items } = await call(api.stock.list)
     const item = items.find((i) => i.number === kit.value?.number)
     onVan.value = item?.held.find((h) => h.holderId === session.person?.id) ?? null
+    kept.value = (item?.reserved ?? []).filter(
+      (r) => r.holderId === session.person?.id && r.visitId !== store.visit?.id,
+    )
   } catch (error) {
     // Without a connection the kit is counted all the same.
     if (!(error instanceof ApiProblem)) throw error
@@ -101,6 +106,8 @@ function take() {
       <span class="soft"
         >· {{ kit.source }}, {{ dateWords(kit.date)
         }}<template v-if="onVan"> · {{ onVan.quantity }} on your van</template></span
+      ><span v-for="r in kept" :key="r.visitId" class="soft">
+        · one is kept for {{ r.tag }}, {{ dateWords(r.on) }}</span
       >
     </p>
     <p v-else class="soft">No spec sheet lists this kit: it is counted against the guide.</p>

@@ -111,6 +111,16 @@ function put(item: string, state: State) {
   refusal.value = store.record('prepared', { item, state })
 }
 
+/** Everything that nobody has answered for yet. */
+const unticked = computed(() =>
+  groups.value.flatMap((g) => g.items.filter((i) => !stateOf(i.id)).map((i) => i.id)),
+)
+function allReady() {
+  refusal.value = store.recordAll(
+    unticked.value.map((item) => ['prepared', { item, state: 'ready' }] as const),
+  )
+}
+
 /** Figures that steps of this way will ask for and no sheet has. */
 const missing = computed(() => [
   ...new Set((run.value?.steps ?? []).flatMap(slotsOf).filter((s) => !valueOf(s))),
@@ -124,6 +134,12 @@ const missing = computed(() => [
         <StateMark :state="p.state" :label="p.title" /> <span class="soft">{{ p.says }}</span>
       </li>
     </ul>
+    <div v-if="props.writable && unticked.length > 1" class="all-ready">
+      <BButton variant="outline-primary" @click="allReady"
+        >All ready – {{ unticked.length }} things</BButton
+      >
+      <span class="soft">Press what is missing, then this.</span>
+    </div>
     <div class="groups">
       <div v-for="g in groups" v-show="g.items.length > 0" :key="g.title">
         <h3>{{ g.title }}</h3>
@@ -199,6 +215,14 @@ const missing = computed(() => [
 h3 {
   font-size: 1.0625rem;
   margin: 0.9rem 0 0.25rem;
+}
+
+.all-ready {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.75rem;
+  align-items: center;
+  margin-top: 0.75rem;
 }
 
 .groups {
