@@ -1,14 +1,20 @@
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { existsSync, mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { PORT } from './playwright.config'
 
 const root = join(import.meta.dirname, '..')
 
-/** Starts Uvanta as a person does, with ./uvanta start on an empty data directory. */
+/** Data with the demo in it, where somebody has loaded that already; else an empty directory. */
+function dataDirectory(): string {
+  const loaded = process.env.UVANTA_E2E_DATA
+  return loaded && existsSync(loaded) ? loaded : mkdtempSync(join(tmpdir(), 'uve2e-'))
+}
+
+/** Starts Uvanta as a person does, with ./uvanta start. */
 export default async function launch() {
-  const data = mkdtempSync(join(tmpdir(), 'uve2e-'))
+  const data = dataDirectory()
   const child = spawn(join(root, 'uvanta'), ['start'], {
     env: {
       ...process.env,

@@ -4,28 +4,9 @@ import { expect, type Page, test } from '@playwright/test'
 import { compactVerify, createLocalJWKSet } from 'jose'
 import { drawAndSign } from './job'
 import { signIn } from './people'
+import { runTypedTest } from './typedTest'
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
-
-async function reading(page: Page, name: string, value: string) {
-  await page.getByLabel(name, { exact: true }).fill(value)
-  await page.keyboard.press('Enter')
-}
-
-/** The relief-first test typed in, step by step. */
-async function runTest(page: Page, readings: { relief: string; check1: string }) {
-  const step = (name: string | RegExp) =>
-    page.locator('.test-step').getByRole('button', { name, exact: typeof name === 'string' })
-  for (let n = 0; n < 3; n++) await step('Done – next step').click()
-  await step('Dry').click()
-  await step(/^Tight – the reading/).click()
-  await reading(page, 'Relief valve opening', readings.relief)
-  await step('Done – next step').click()
-  await step('Held tight').click()
-  await reading(page, 'Check 1 differential', readings.check1)
-  await step('Done – next step').click()
-  await button(page, 'Finish the test').click()
-}
 
 test('the whole job: sign in, test, repair, test again, sign, and a stranger verifies', async ({
   page,
@@ -46,7 +27,7 @@ test('the whole job: sign in, test, repair, test again, sign, and a stranger ver
 
   await page.getByLabel('Read and typed in').check()
   await button(page, 'Start the as-found test').click()
-  await runTest(page, { relief: '2.2', check1: '3.4' })
+  await runTypedTest(page, { relief: '2.2', check1: '3.4' })
   await expect(page.getByText('3.4 psid is 1.6 under the limit of 5.0 psid').first()).toBeVisible()
   await button(page, 'Make it safe, then repair').click()
   await button(page, 'Zero is proved – open up').click()
@@ -58,7 +39,7 @@ test('the whole job: sign in, test, repair, test again, sign, and a stranger ver
   await button(page, 'Rebuilt – tray empty').click()
   await button(page, 'Back under pressure, no leaks').click()
   await button(page, 'Start the as-left test').click()
-  await runTest(page, { relief: '2.4', check1: '7.3' })
+  await runTypedTest(page, { relief: '2.4', check1: '7.3' })
 
   await drawAndSign(page, 'Sign and issue the certificate')
   await page.getByRole('link', { name: 'Open the certificate' }).click()

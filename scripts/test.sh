@@ -63,9 +63,26 @@ count() {
   [ "$f" = 0 ] || tail -80 "$out/$name.log"
 }
 
+# load_demo DIRECTORY : the demo of the end-to-end tests, loaded once and shut down again
+load_demo() {
+  local log="$out/demo.log" running
+  rm -rf "$1"
+  UVANTA_DATA="$1" UVANTA_PORT=4976 UVANTA_DB_WANTED_PORT=4990 UVANTA_GAUGE_WANTED_PORT=4994 \
+    "$ROOT/uvanta" start >"$log" 2>&1 &
+  running=$!
+  until grep -q "Uvanta is at" "$log" || ! kill -0 "$running" 2>/dev/null; do sleep 1; done
+  kill -TERM "$running" 2>/dev/null || rm -rf "$1"
+  wait "$running"
+}
+
 together format lint boundaries exports types
 check mutations bash scripts/mutate.sh --sample
+# The tests of the server use one core: the other loads the demo meanwhile.
+export UVANTA_E2E_DATA="$out/e2e-data"
+load_demo "$UVANTA_E2E_DATA" &
+loading=$!
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
+wait "$loading"
 count end-to-end e2e.json env PLAYWRIGHT_JSON_OUTPUT_NAME="$out/e2e.json" timeout 1500 npx playwright test --config e2e/playwright.config.ts --reporter=list,json
 
 say ""

@@ -4,6 +4,7 @@ import { BootstrapVueNextResolver } from 'bootstrap-vue-next/resolvers'
 import Icons from 'unplugin-icons/vite'
 import Components from 'unplugin-vue-components/vite'
 import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
 
 const server = `http://127.0.0.1:${process.env.UVANTA_PORT ?? 4870}`
 
@@ -13,6 +14,33 @@ export default defineConfig({
     vue(),
     Components({ dts: 'components.d.ts', dirs: [], resolvers: [BootstrapVueNextResolver()] }),
     Icons({ compiler: 'vue3' }),
+    VitePWA({
+      // A new version is taken up between visits, never in the middle of one.
+      registerType: 'prompt',
+      injectRegister: false,
+      manifest: {
+        name: 'Uvanta',
+        short_name: 'Uvanta',
+        description: 'Service visits for gas and water equipment: measured, judged, signed.',
+        theme_color: '#12325c',
+        background_color: '#f6f3ea',
+        display: 'standalone',
+        start_url: '/',
+        icons: [
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+          { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
+        ],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2,png}'],
+        maximumFileSizeToCacheInBytes: 4_000_000,
+        navigateFallback: '/index.html',
+        // What the server answers itself is no place of the application.
+        navigateFallbackDenylist: [/^\/api\//, /^\/\.well-known\//, /\.(?:txt|pdf|json)$/],
+        cleanupOutdatedCaches: true,
+      },
+    }),
   ],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   server: { host: '127.0.0.1', port: 5173, proxy: { '/api': server, '/.well-known': server } },

@@ -1,16 +1,23 @@
 <script setup lang="ts">
 import { BApp } from 'bootstrap-vue-next/components/BApp'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import KeysDialog from './shell/KeysDialog.vue'
 import ShellNav from './shell/ShellNav.vue'
 import WaitingBar from './shell/WaitingBar.vue'
 import { useSession } from './stores/session'
 import { useTheme } from './stores/theme'
+import { useWaiting } from './stores/waiting'
 
 useTheme()
 const session = useSession()
 const route = useRoute()
+const waiting = useWaiting()
+waiting.begin()
+watch(
+  () => session.person?.id,
+  () => void waiting.send(),
+)
 const withNav = computed(() => session.person && !route.meta.public)
 </script>
 

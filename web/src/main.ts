@@ -4,9 +4,12 @@ import './theme/index.scss'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { keepOnDevice } from './newVersion'
 import { makeRouter } from './router'
 
 const app = createApp(App)
 app.use(createPinia())
-app.use(makeRouter())
+const router = makeRouter()
+app.use(router)
 app.mount('#app')
+keepOnDevice(router)

@@ -1,5 +1,6 @@
 import type { Endpoint, ProblemDetails } from '@uvanta/contract'
 import { ExplainedError } from '@uvanta/core/errors'
+import { asOf, isKept, keptAnswers } from './kept'
 
 /** An answer that is no success: what the server said, or that it could not be reached. */
 export class ApiProblem extends ExplainedError {
@@ -24,6 +25,8 @@ interface Given<P, Q, B> {
   /** Version the caller saw; sent as If-Match. */
   version?: number
   signal?: AbortSignal
+  /** The server itself has to answer: what the device keeps does not do. */
+  live?: boolean
 }
 
 /** Calls an endpoint of the contract. @throws ApiProblem */
@@ -31,18 +34,32 @@ export async function call<P, Q, B, R>(
   e: Endpoint<P, Q, B, R>,
   given: Given<P, Q, B> = {},
 ): Promise<R> {
-  const response = await send(urlOf(e, given.params, given.query), {
-    method: e.method.toUpperCase(),
-    headers: {
-      Accept: 'application/json',
-      ...(given.body === undefined ? {} : { 'Content-Type': 'application/json' }),
-      ...(given.version === undefined ? {} : { 'If-Match': `"${given.version}"` }),
-    },
-    ...(given.body === undefined ? {} : { body: JSON.stringify(given.body) }),
-    ...(given.signal ? { signal: given.signal } : {}),
-  })
+  const url = urlOf(e, given.params, given.query)
+  let response: Response
+  try {
+    response = await send(url, {
+      method: e.method.toUpperCase(),
+      headers: {
+        Accept: 'application/json',
+        ...(given.body === undefined ? {} : { 'Content-Type': 'application/json' }),
+        ...(given.version === undefined ? {} : { 'If-Match': `"${given.version}"` }),
+      },
+      ...(given.body === undefined ? {} : { body: JSON.stringify(given.body) }),
+      ...(given.signal ? { signal: given.signal } : {}),
+    })
+  } catch (error) {
+    const last = isKept(e) && !given.live ? await keptAnswers.read(url) : undefined
+    if (!last || !(error instanceof ApiProblem)) throw error
+    asOf.value = last.at
+    return last.answer as R
+  }
   if (!response.ok) throw new ApiProblem(await problemOf(response))
-  return (response.status === 204 ? undefined : await response.json()) as R
+  const answer = (response.status === 204 ? undefined : await response.json()) as R
+  if (isKept(e)) {
+    asOf.value = null
+    void keptAnswers.write(url, answer)
+  }
+  return answer
 }
 
 /** The address of an endpoint that answers with a file. */

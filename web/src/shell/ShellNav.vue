@@ -8,11 +8,14 @@ import IconLight from '~icons/bi/sun'
 import IconStock from '~icons/bi/box-seam'
 import IconTool from '~icons/bi/wrench'
 import IconValve from '~icons/bi/diagram-2'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useKeys } from '@/composables/useKeys'
 import { useSession } from '@/stores/session'
 import { useTheme } from '@/stores/theme'
+import { useWaiting } from '@/stores/waiting'
+import { asOf } from '@/api/kept'
+import { clockWords } from '@/composables/words'
 
 const session = useSession()
 const theme = useTheme()
@@ -39,9 +42,18 @@ useKeys(
   })),
 )
 
-async function signOut() {
+const waiting = useWaiting()
+const asking = ref(false)
+async function leave() {
+  asking.value = false
   await session.signOut()
   await router.push({ name: 'sign-in' })
+}
+/** What waits is said before the device is handed on. */
+async function signOut() {
+  await waiting.refresh()
+  if (waiting.total > 0) asking.value = true
+  else await leave()
 }
 </script>
 
@@ -62,6 +74,16 @@ async function signOut() {
       </RouterLink>
     </nav>
     <div class="self">
+      <span v-if="asOf" class="line" role="status">No line · as of {{ clockWords(asOf) }}</span>
+      <RouterLink
+        v-for="v in waiting.visits"
+        :key="v.visitId"
+        class="line"
+        :to="{ name: 'visit', params: { id: v.visitId } }"
+        :title="v.says"
+        >{{ v.count }} {{ v.count === 1 ? 'entry' : 'entries' }} of {{ v.tag }}
+        {{ v.says ? 'refused' : v.count === 1 ? 'waits' : 'wait' }}</RouterLink
+      >
       <button
         class="plain"
         type="button"
@@ -78,6 +100,17 @@ async function signOut() {
         <BDropdownItemButton @click="signOut">Sign out</BDropdownItemButton>
       </BDropdown>
     </div>
+    <BModal v-model="asking" title="Sign out" no-footer>
+      <p>
+        {{ waiting.total }} {{ waiting.total === 1 ? 'entry has' : 'entries have' }} not reached the
+        server yet. They stay on this device, under your name, and are sent when you sign in on it
+        again. Nobody else can send them or take them away.
+      </p>
+      <div class="actions">
+        <BButton variant="primary" @click="asking = false">Stay signed in</BButton>
+        <BButton variant="outline-primary" @click="leave">Sign out all the same</BButton>
+      </div>
+    </BModal>
   </header>
 </template>
 
@@ -141,6 +174,13 @@ nav {
 .self {
   display: flex;
   align-items: center;
+}
+
+.line {
+  padding: 0 0.75rem;
+  font-weight: 600;
+  color: var(--warn);
+  white-space: nowrap;
 }
 
 .plain {

@@ -1,67 +1,5 @@
 import type { Id } from '@uvanta/core/schema'
-import type { EventDraft } from '@uvanta/core/visit'
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
-
-/** An entry that is not on the server yet, with the person who made it. */
-export interface WaitingEntry {
-  /** That of the event; ids are made in the order of time. */
-  readonly id: string
-  readonly visitId: Id<'visit'>
-  readonly personId: Id<'person'>
-  readonly personName: string
-  readonly draft: EventDraft
-  /** Id of the first entry that the same press wrote; absent in rows from before. */
-  readonly press?: string
-}
-
-/** A photograph that is not on the server yet. */
-export interface WaitingPhoto {
-  readonly id: string
-  readonly visitId: Id<'visit'>
-  /** Absent in rows from before it was written down. */
-  readonly personId?: string
-  readonly content: Blob
-}
-
-interface OutboxSchema extends DBSchema {
-  entries: { key: string; value: WaitingEntry; indexes: { visit: string } }
-  photos: { key: string; value: WaitingPhoto; indexes: { visit: string } }
-}
-
-let opened: Promise<IDBPDatabase<OutboxSchema>> | undefined
-
-/** The device’s own store, which survives a dead battery. */
-export function openDevice() {
-  opened ??= openDB<OutboxSchema>('uvanta', 3, {
-    upgrade: async (db, from, _to, transaction) => {
-      if (from < 2)
-        db.createObjectStore('photos', { keyPath: 'id' }).createIndex('visit', 'visitId')
-      const entries = db.createObjectStore('entries', { keyPath: 'id' })
-      entries.createIndex('visit', 'visitId')
-      if (from < 1) return
-      // Before, one row held all entries of a visit, and only its technician could make any.
-      const old = transaction as unknown as {
-        objectStore: (name: string) => { getAll: () => Promise<OldRow[]> }
-      }
-      for (const { visitId, drafts } of await old.objectStore('drafts').getAll()) {
-        for (const draft of drafts) {
-          await entries.put({ id: draft.id, visitId, personId: '', personName: '', draft })
-        }
-      }
-      ;(db as unknown as { deleteObjectStore: (name: string) => void }).deleteObjectStore('drafts')
-    },
-  }).catch((error: unknown) => {
-    // Tried again at the next entry: the browser may let go of what it held.
-    opened = undefined
-    throw error
-  })
-  return opened
-}
-
-interface OldRow {
-  readonly visitId: Id<'visit'>
-  readonly drafts: readonly EventDraft[]
-}
+import { openDevice, type WaitingEntry } from './device'
 
 /**
  * What was recorded on this device and is not acknowledged yet: a row an entry, so that two tabs
@@ -72,6 +10,11 @@ export const outbox = {
   async read(visitId: Id<'visit'>): Promise<WaitingEntry[]> {
     const rows = await (await openDevice()).getAllFromIndex('entries', 'visit', visitId)
     return rows.sort((a, b) => a.id.localeCompare(b.id))
+  },
+  /** What waits of one person, of every visit, oldest first. */
+  async of(personId: string): Promise<WaitingEntry[]> {
+    const rows = await (await openDevice()).getAll('entries')
+    return rows.filter((e) => e.personId === personId).sort((a, b) => a.id.localeCompare(b.id))
   },
   /** Keeps all of the entries or none. */
   async keep(entries: readonly WaitingEntry[]): Promise<void> {

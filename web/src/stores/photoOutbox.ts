@@ -1,7 +1,7 @@
 import type { Id } from '@uvanta/core/schema'
 import { api } from '@uvanta/contract'
 import { ApiProblem, send, urlOf } from '@/api/client'
-import { openDevice, type WaitingPhoto } from './outbox'
+import { openDevice, type WaitingPhoto } from './device'
 
 /** Photographs that were taken on this device and are not on the server yet. */
 export const photoOutbox = {

@@ -1,7 +1,18 @@
 import { api, type HouseUnits, type Person, type Role } from '@uvanta/contract'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { call } from '@/api/client'
+import { ApiProblem, call } from '@/api/client'
+import { asOf, keptAnswers } from '@/api/kept'
+
+/** As long as a session lasts on the server, so long is somebody signed in on a device without a line. */
+const SHIFT_MS = 14 * 3_600_000
+/** Somebody signed out without a line: the server is told when there is one again. */
+const LEFT = 'uvanta-left'
+
+const localDay = () => {
+  const now = new Date()
+  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10)
+}
 
 export const useSession = defineStore('session', () => {
   const person = shallowRef<Person | null>(null)
@@ -11,21 +22,44 @@ export const useSession = defineStore('session', () => {
   const units = shallowRef<HouseUnits>({ gaugePressure: 'psi', differential: 'psi' })
 
   async function load(): Promise<void> {
+    if (localStorage.getItem(LEFT)) await leave()
     const answer = await call(api.session.me)
+    const kept = asOf.value
+    if (kept && Date.now() - Date.parse(kept) > SHIFT_MS) return forget()
     person.value = answer.person
-    today.value = answer.today
+    // Without a line the day goes on by the clock of the device.
+    today.value = kept && localDay() > answer.today ? localDay() : answer.today
     units.value = answer.units
     known.value = true
+    keptAnswers.belongTo(answer.person?.id ?? '')
   }
 
   async function signIn(username: string, password: string): Promise<void> {
     await call(api.session.signIn, { body: { username, password } })
+    localStorage.removeItem(LEFT)
     await load()
   }
 
+  /** Ends the session here, and on the server as soon as that hears of it. */
   async function signOut(): Promise<void> {
+    localStorage.setItem(LEFT, '1')
+    await leave().catch((error: unknown) => {
+      if (!(error instanceof ApiProblem && error.offline)) throw error
+    })
+    await forget()
+  }
+
+  async function leave(): Promise<void> {
     await call(api.session.signOut)
+    localStorage.removeItem(LEFT)
+  }
+
+  /** Nothing of what was answered to somebody stays for the next one; what he recorded waits for him. */
+  async function forget(): Promise<void> {
     person.value = null
+    known.value = true
+    keptAnswers.belongTo('')
+    await keptAnswers.clear()
   }
 
   const has = (...roles: Role[]) => roles.some((r) => person.value?.roles.includes(r))

@@ -18,9 +18,11 @@ import {
 import { defineStore } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { ApiProblem, call } from '@/api/client'
+import { ApiProblem, call, urlOf } from '@/api/client'
+import { keptAnswers } from '@/api/kept'
 import { useLibrary } from './library'
-import { outbox, type WaitingEntry } from './outbox'
+import type { WaitingEntry } from './device'
+import { outbox } from './outbox'
 import { photoOutbox } from './photoOutbox'
 import type { Sendable } from './pieces'
 import { useSession } from './session'
@@ -93,6 +95,10 @@ export const useVisit = defineStore('visit', () => {
   const state = computed(() => log.value.state)
   const verdict = (run: RunName) =>
     library.library ? verdictOf(state.value, run, library.library) : null
+  // What the server took is on the device too: the visit opens as it is, though the line goes now.
+  watch(visit, (v) => {
+    if (v) void keptAnswers.write(urlOf(api.visits.read, { id: v.id }, undefined), v)
+  })
   // On a shared tablet: whoever signs in next has nothing to do with what the last one left.
   watch(() => session.person?.id, close)
 

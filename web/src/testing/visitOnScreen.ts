@@ -109,7 +109,8 @@ export class OneVisitServer {
 
   private visit() {
     const events = this.log.map((e, n) => ({ ...e, seq: n + 1, serverTime: '', hash: '' }))
-    return { id: this.id, technicianId: PERSON.id, events }
+    const { plan } = appended(emptyLog, this.log).state
+    return { id: this.id, technicianId: PERSON.id, equipment: plan?.equipment, events }
   }
 
   private correct({ password, event }: { password: string; event: EventDraft }): object {

@@ -5,10 +5,11 @@ import { addDays } from '@uvanta/core/programme'
 import { computed, onMounted } from 'vue'
 import { useRouter } from 'vue-router'
 import { call } from '@/api/client'
+import { asOf } from '@/api/kept'
 import { useKeys } from '@/composables/useKeys'
 import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
-import { dateWords, weekdayWords } from '@/composables/words'
+import { clockWords, dateWords, weekdayWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import EmptySheet from '@/parts/EmptySheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -16,11 +17,13 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import VisitLine from '@/parts/VisitLine.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
 import { useSession } from '@/stores/session'
+import { useTakeAlong } from '@/stores/takeAlong'
 import AttentionList from './AttentionList.vue'
 import VisitRowItem from './VisitRowItem.vue'
 
 useTitle('Today')
 const session = useSession()
+const along = useTakeAlong()
 const router = useRouter()
 const { value, loading, problem, load } = useLoad(async () => {
   const on = session.today
@@ -30,6 +33,11 @@ const { value, loading, problem, load } = useLoad(async () => {
     call(api.visits.list, { query: { before: on, state: 'under-way', limit: '50' } }),
     call(api.visits.list, { query: { before: on, state: 'planned', limit: '50' } }),
   ])
+  if (session.has('technician')) {
+    const all = [...today.items, ...tomorrow.items, ...begun.items, ...missed.items]
+    void along.take(all.filter((v) => open(v) && v.technicianId === session.person?.id))
+    void along.settle()
+  }
   return {
     today: today.items,
     tomorrow: tomorrow.items,
@@ -68,6 +76,17 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
       ]"
     />
     <ProblemNote :problem="problem" @retry="load" />
+    <p v-if="session.has('technician')" class="soft along" role="status">
+      <template v-if="along.ready"
+        >Ready for the pit: {{ along.taken }} {{ along.taken === 1 ? 'visit' : 'visits' }} of today
+        and tomorrow on this device, {{ clockWords(along.at) }}</template
+      >
+      <template v-else-if="along.at"
+        >{{ along.missing }} things of the visits ahead are not on this device: stay on the line,
+        and reload.</template
+      >
+      <template v-else-if="!asOf">The visits ahead are being taken along.</template>
+    </p>
     <WaitingLine v-if="loading && !value" what="today’s visits" />
 
     <div v-if="value" class="columns">
@@ -189,5 +208,9 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
     grid-template-columns: minmax(0, 1fr);
     gap: 0;
   }
+}
+
+.along {
+  margin: 0.5rem 0 0;
 }
 </style>

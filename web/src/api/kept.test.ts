@@ -1,0 +1,63 @@
+import 'fake-indexeddb/auto'
+import { api } from '@uvanta/contract'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { call } from './client'
+import { asOf, keptAnswers } from './kept'
+
+let online = true
+let stock: object[] = []
+beforeEach(() => {
+  online = true
+  stock = [{ number: 'K-1' }]
+  keptAnswers.belongTo('odda')
+  vi.stubGlobal('fetch', () =>
+    online
+      ? Promise.resolve(Response.json({ items: stock }))
+      : Promise.reject(new TypeError('no line')),
+  )
+})
+afterEach(async () => {
+  await keptAnswers.clear()
+  vi.unstubAllGlobals()
+})
+const list = (live = false) => call(api.stock.list, live ? { live } : {})
+/** Once with a line, so that the device has it. */
+async function taken() {
+  await list()
+  await vi.waitFor(async () => expect(await keptAnswers.read(api.stock.list.path)).toBeDefined())
+  online = false
+}
+
+describe('an answer that the device keeps', () => {
+  it('is given again without a line, with the time from which it is', async () => {
+    await taken()
+    stock = []
+    expect((await list()).items).toEqual([{ number: 'K-1' }])
+    expect(Date.parse(asOf.value ?? '')).toBeGreaterThan(Date.now() - 60_000)
+    online = true
+    expect((await list()).items).toEqual([])
+    expect(asOf.value).toBeNull()
+  })
+  it('does not do where the server itself has to say it', async () => {
+    await taken()
+    await expect(list(true)).rejects.toMatchObject({ offline: true })
+  })
+  it('is nobody else’s', async () => {
+    await taken()
+    keptAnswers.belongTo('teo')
+    await expect(list()).rejects.toMatchObject({ offline: true })
+    keptAnswers.belongTo('odda')
+    expect((await list()).items).toHaveLength(1)
+  })
+  it('goes when the device is handed on', async () => {
+    await taken()
+    await keptAnswers.clear()
+    await expect(list()).rejects.toMatchObject({ offline: true })
+  })
+  it('is none of a place that is not kept', async () => {
+    online = true
+    await call(api.people.list)
+    online = false
+    await expect(call(api.people.list)).rejects.toMatchObject({ offline: true })
+  })
+})

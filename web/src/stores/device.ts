@@ -1,0 +1,74 @@
+import type { Id } from '@uvanta/core/schema'
+import type { EventDraft } from '@uvanta/core/visit'
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
+
+/** An entry that is not on the server yet, with the person who made it. */
+export interface WaitingEntry {
+  /** That of the event; ids are made in the order of time. */
+  readonly id: string
+  readonly visitId: Id<'visit'>
+  readonly personId: Id<'person'>
+  readonly personName: string
+  readonly draft: EventDraft
+  /** Id of the first entry that the same press wrote; absent in rows from before. */
+  readonly press?: string
+}
+
+/** A photograph that is not on the server yet. */
+export interface WaitingPhoto {
+  readonly id: string
+  readonly visitId: Id<'visit'>
+  /** Absent in rows from before it was written down. */
+  readonly personId?: string
+  readonly content: Blob
+}
+
+/** An answer of the server as it was last given. */
+export interface KeptAnswer {
+  readonly key: string
+  readonly answer: unknown
+  readonly at: string
+}
+
+interface DeviceSchema extends DBSchema {
+  answers: { key: string; value: KeptAnswer }
+  entries: { key: string; value: WaitingEntry; indexes: { visit: string } }
+  photos: { key: string; value: WaitingPhoto; indexes: { visit: string } }
+}
+
+let opened: Promise<IDBPDatabase<DeviceSchema>> | undefined
+
+/** The device’s own store, which survives a dead battery. */
+export function openDevice() {
+  opened ??= openDB<DeviceSchema>('uvanta', 4, {
+    upgrade: async (db, from, _to, transaction) => {
+      if (from < 4) db.createObjectStore('answers', { keyPath: 'key' })
+      if (from < 2)
+        db.createObjectStore('photos', { keyPath: 'id' }).createIndex('visit', 'visitId')
+      if (from >= 3) return
+      const entries = db.createObjectStore('entries', { keyPath: 'id' })
+      entries.createIndex('visit', 'visitId')
+      if (from < 1) return
+      // Before, one row held all entries of a visit, and only its technician could make any.
+      const old = transaction as unknown as {
+        objectStore: (name: string) => { getAll: () => Promise<OldRow[]> }
+      }
+      for (const { visitId, drafts } of await old.objectStore('drafts').getAll()) {
+        for (const draft of drafts) {
+          await entries.put({ id: draft.id, visitId, personId: '', personName: '', draft })
+        }
+      }
+      ;(db as unknown as { deleteObjectStore: (name: string) => void }).deleteObjectStore('drafts')
+    },
+  }).catch((error: unknown) => {
+    // Tried again at the next entry: the browser may let go of what it held.
+    opened = undefined
+    throw error
+  })
+  return opened
+}
+
+interface OldRow {
+  readonly visitId: Id<'visit'>
+  readonly drafts: readonly EventDraft[]
+}

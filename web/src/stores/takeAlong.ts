@@ -1,0 +1,64 @@
+import { api, type VisitRow } from '@uvanta/contract'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { ApiProblem, call } from '@/api/client'
+import { asOf } from '@/api/kept'
+import { useLibrary } from './library'
+
+/** Places that are opened ahead, so that the device keeps what they show. */
+const AT_ONCE = 3
+
+/** What is taken into the pit: the visits ahead with their equipment, the know-how, gauges and stock. */
+export const useTakeAlong = defineStore('take-along', () => {
+  const library = useLibrary()
+  const taken = ref(0)
+  const wanted = ref(0)
+  const missing = ref(0)
+  /** When everything was last here. */
+  const at = ref('')
+  const ready = computed(() => at.value !== '' && missing.value === 0)
+
+  /** Fetches what the visits need; without a line it says what the device still has. */
+  async function take(visits: readonly VisitRow[]): Promise<void> {
+    if (asOf.value) return
+    const jobs = [
+      () => library.load(),
+      () => call(api.gauges.list),
+      () => call(api.gauges.link),
+      () => call(api.stock.list),
+      ...visits.flatMap((v) => {
+        const equipment = { params: { id: v.equipment.id } }
+        return [
+          () => call(api.visits.read, { params: { id: v.id } }),
+          () => call(api.register.readEquipment, equipment),
+          () => call(api.register.history, equipment),
+          () => call(api.register.station, equipment),
+        ]
+      }),
+    ]
+    wanted.value = visits.length
+    taken.value = 0
+    missing.value = 0
+    let next = 0
+    const work = async () => {
+      for (let job = jobs[next++]; job; job = jobs[next++]) {
+        try {
+          await job()
+        } catch (error) {
+          if (!(error instanceof ApiProblem)) throw error
+          missing.value += 1
+        }
+      }
+    }
+    await Promise.all(Array.from({ length: AT_ONCE }, work))
+    taken.value = visits.length
+    at.value = new Date().toISOString()
+  }
+
+  /** Asks the browser not to clear away what is kept when room is short. */
+  async function settle(): Promise<void> {
+    await navigator.storage?.persist?.()
+  }
+
+  return { taken, wanted, missing, at, ready, take, settle }
+})
