@@ -12,7 +12,7 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   context,
 }) => {
   test.setTimeout(180_000)
-  await signIn(page, 'teo')
+  await signIn(page, 'odda')
   await expect(page.getByText(/^Ready for the pit: \d+ visits/)).toBeVisible({ timeout: 60_000 })
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
 
@@ -21,7 +21,7 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   await page.reload()
   await expect(page.getByText(/^No line · as of/)).toBeVisible()
   await page
-    .getByRole('link', { name: /RP-106/ })
+    .getByRole('link', { name: /RP-107/ })
     .first()
     .click()
   await button(page, 'Prepared – set off').click()
@@ -42,7 +42,7 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   const again = await context.newPage()
   await again.goto('/')
   await again
-    .getByRole('link', { name: /RP-106/ })
+    .getByRole('link', { name: /RP-107/ })
     .first()
     .click()
   await button(again, 'Back under pressure, no leaks').click()
@@ -53,21 +53,21 @@ test('a day without a line: the application starts cold, a visit is tested, repa
     .first()
     .click()
   // Whoever signs out now is told what waits.
-  await button(again, 'Teo Branwick').click()
-  await button(again, 'Sign out').click()
+  await button(again, 'Odda Marrin').click()
+  await again.getByLabel('Odda Marrin').getByText('Sign out').click()
   await expect(again.getByText(/have not reached the server yet/)).toBeVisible()
   await button(again, 'Stay signed in').click()
 
   // Nothing is opened: what waits goes by itself, oldest visit first.
   await context.setOffline(false)
-  await expect(again.getByText(/entries of RP-106 wait/)).toHaveCount(0, { timeout: 60_000 })
+  await expect(again.getByText(/entries of RP-107 wait/)).toHaveCount(0, { timeout: 60_000 })
   const visits = await again.request.get('/api/v1/visits?scope=mine&state=under-way')
   const { items } = (await visits.json()) as {
     items: { done: string[]; equipment: { tag: string } }[]
   }
-  expect(items.find((v) => v.equipment.tag === 'RP-106')?.done).toContain('return')
+  expect(items.find((v) => v.equipment.tag === 'RP-107')?.done).toContain('return')
   await again
-    .getByRole('link', { name: /RP-106/ })
+    .getByRole('link', { name: /RP-107/ })
     .first()
     .click()
   await drawAndSign(again, 'Sign and issue the certificate')

@@ -36,6 +36,7 @@ const DAY: readonly Planned[] = [
   { who: 'odda', kind: 'RP', index: 15, faults: [FOULED] },
   { who: 'odda', kind: 'RP', index: 13, faults: [FOULED] },
   { who: 'odda', kind: 'RP', index: 14 },
+  { who: 'odda', kind: 'RP', index: 6 },
   { who: 'odda', kind: 'DC', index: 0 },
   { who: 'odda', kind: 'DC', index: 3, faults: [FOULED] },
   { who: 'odda', kind: 'DCDA', index: 0, faults: [CUT] },

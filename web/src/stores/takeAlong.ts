@@ -57,7 +57,7 @@ export const useTakeAlong = defineStore('take-along', () => {
 
   /** Asks the browser not to clear away what is kept when room is short. */
   async function settle(): Promise<void> {
-    await navigator.storage?.persist?.()
+    if ('storage' in navigator) await navigator.storage.persist()
   }
 
   return { taken, wanted, missing, at, ready, take, settle }
