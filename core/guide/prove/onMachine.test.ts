@@ -71,12 +71,12 @@ describe('a guide held against its machine', () => {
     )
     expect(rules(wrong).join('\n')).toMatch(/unseen: Spool cannot be seen behind Cap/)
   })
-  it('judges or renews what is soft', () => {
-    const kept: Guide = {
+  it('looks at what is soft before it goes, though a new one goes in', () => {
+    const unseen: Guide = {
       ...spool,
-      steps: spool.steps.filter((s) => s.renew !== 'port-seals'),
+      steps: spool.steps.filter((s) => s.inspect !== 'port-seals'),
     }
-    expect(rules(kept).join('\n')).toMatch(/soft-unjudged: Port seals/)
+    expect(rules(unseen).join('\n')).toMatch(/soft-unjudged: Port seals/)
   })
   it('names parts that the machine has, and options that it is built with', () => {
     const strange: Guide = {

@@ -11,7 +11,7 @@ import type { Fault } from './rule'
 /**
  * Holds a guide against the machine that it works on, in each of its variants: it knows every part that
  * comes free, takes nothing off from under something else, looks at nothing that cannot be seen, and
- * judges or renews every soft part that it lays open.
+ * looks at every soft part that it takes off.
  */
 export function proveOnMachine(
   guide: Guide,
@@ -142,8 +142,7 @@ function variantFaults(
           `${titleOf(name)} cannot be seen behind ${hidden.map(titleOf).join(', ')}: take that off first`,
         )
     }
-    for (const name of [...own(step.inspect), ...own(step.renew), ...own(step.discard)])
-      judged.add(name)
+    for (const name of own(step.inspect)) judged.add(name)
     // What goes in again hides what is behind it.
     for (const name of own(step.fit)) off.delete(name)
     if (step.tighten) off.delete(step.tighten)
@@ -165,7 +164,7 @@ function variantFaults(
         step: '',
         path: 'steps',
         rule: 'soft-unjudged',
-        message: `${part.title} is soft and comes off: inspect it, or renew it`,
+        message: `${part.title} is soft and comes off: inspect it, so that its condition is on record though a new one goes in`,
       })
   }
   return faults
