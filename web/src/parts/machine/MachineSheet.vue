@@ -20,6 +20,8 @@ const props = defineProps<{
   lit?: readonly string[]
   /** Parts that are off, though the rest stands closed. */
   taken?: TakenOff
+  /** Its numbers can be pressed, by keyboard too, where no list beside it does that. */
+  pressable?: boolean
   /** Whether what is at hand comes off or goes on. */
   moves?: 'off' | 'on' | undefined
 }>()
@@ -62,8 +64,10 @@ const words = computed(() =>
     class="machine"
     :viewBox="viewBox"
     :style="bounds"
-    role="img"
-    :aria-label="`${words}. The parts stand in the list under the same numbers.`"
+    :role="pressable ? 'group' : 'img'"
+    :aria-label="
+      pressable ? words : `${words}. The parts stand in the list under the same numbers.`
+    "
   >
     <defs>
       <pattern :id="`${id}-iron`" v-bind="hatch(8, 45)"><path d="M0 0V8" /></pattern>
@@ -111,7 +115,12 @@ const words = computed(() =>
       :key="`no-${p.id}`"
       class="number"
       :class="{ lit: isLit(p.id) }"
+      v-bind="
+        pressable ? { role: 'button', tabindex: 0, 'aria-label': `${p.number}, ${p.title}` } : {}
+      "
       @click="emit('pick', p.id)"
+      @keydown.enter.prevent="emit('pick', p.id)"
+      @keydown.space.prevent="emit('pick', p.id)"
     >
       <path :d="`M${p.balloon.at.x} ${p.balloon.at.y}L${p.balloon.to.x} ${p.balloon.to.y}`" />
       <circle class="end" :cx="p.balloon.to.x" :cy="p.balloon.to.y" r="2.5" />

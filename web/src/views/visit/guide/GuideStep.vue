@@ -43,6 +43,9 @@ const drawn = computed(() => {
   return numberOf(remove ?? fit ?? renew ?? inspect)
 })
 const say = useTemplateRef<HTMLElement>('say')
+const whole = useTemplateRef<HTMLElement>('whole')
+/** From the drawing to the list of what can be wrong. */
+const judge = () => whole.value?.querySelector<HTMLElement>('.defects button')?.focus()
 // The button that was pressed has gone with its step: who listens or types goes on at the next one.
 onMounted(() => {
   if (document.activeElement !== document.body) return
@@ -122,7 +125,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 </script>
 
 <template>
-  <div class="guide-step">
+  <div ref="whole" class="guide-step">
     <p class="soft small place">
       Step {{ number }} of {{ of }} · guide step {{ step.id
       }}<template v-if="drawn"> · no. {{ drawn }} of the drawing</template>
@@ -232,7 +235,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <strong>{{ s.school }}</strong> {{ s.says }}
     </p>
     <PracticeNotes :step="step" />
-    <StepMachine :step="step" />
+    <StepMachine :step="step" @judge="judge" />
     <PhotoStrip
       v-if="step.inspect || step.mark || step.match || step.photograph"
       :station="step.at"

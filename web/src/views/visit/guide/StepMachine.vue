@@ -11,6 +11,7 @@ const MachineSheet = defineAsyncComponent(() => import('@/parts/machine/MachineS
  * it moves. A part that is pressed says what is known of it.
  */
 const props = defineProps<{ step: PlacedStep }>()
+const emit = defineEmits<{ judge: [] }>()
 const { machine, options, handsOn, takenAt } = useMachine(() => props.step.at)
 const lit = computed(() => handsOn(props.step))
 const moves = computed(() => {
@@ -19,6 +20,11 @@ const moves = computed(() => {
 })
 const taken = computed(() => takenAt(props.step))
 const picked = ref<string | null>(null)
+/** The part that is looked at is pressed to say what is wrong with it; any other, to read of it. */
+function pick(id: string) {
+  if (props.step.inspect && lit.value.includes(id)) return emit('judge')
+  picked.value = picked.value === id ? null : id
+}
 const shown = computed(() => machine.value?.parts.find((p) => p.id === picked.value))
 </script>
 
@@ -32,7 +38,8 @@ const shown = computed(() => machine.value?.parts.find((p) => p.id === picked.va
         :lit="lit"
         :taken="taken"
         :moves="moves"
-        @pick="picked = picked === $event ? null : $event"
+        pressable
+        @pick="pick"
       />
     </div>
     <PartCard v-if="shown" :machine="machine" :part="shown" @close="picked = null" />

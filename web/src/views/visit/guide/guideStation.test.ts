@@ -62,7 +62,7 @@ describe('a step', () => {
     await submit('.again form')
     expect(said()).toBe('Snap ring out, a hand over it')
     expect(store.state.guideSteps.some((s) => s.step === '4')).toBe(true)
-    expect(screen.find('summary').text()).toMatch(/^5 done/)
+    expect(screen.find('summary').text()).toMatch(/^6 done/)
   })
   it('before its turn needs a reason, which stays on record', async () => {
     const { screen, press, submit, store } = await show(

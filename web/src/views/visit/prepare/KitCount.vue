@@ -23,7 +23,7 @@ const emit = defineEmits<{ counted: [] }>()
 const store = useVisit()
 const session = useSession()
 const library = useLibrary()
-const { run, kitOf, jobTitle } = useGuide(() => 'prepare')
+const { guide, run, kitOf, jobTitle } = useGuide(() => 'prepare')
 const { numberOf } = useMachine(() => 'prepare')
 const kit = computed(() => kitOf(props.job))
 const refusal = shallowRef<Refusal | null>(null)
@@ -40,7 +40,8 @@ const lines = computed(() =>
     .filter((k) => k.job === props.job)
     .map((k) => {
       const item = kit.value?.items.find((i) => i.item === k.id)
-      const goes = run.value?.steps.find((s) => s.from === k.id)?.renew
+      const takes = (s: { from?: unknown }) => s.from === k.id
+      const goes = (run.value?.steps.find(takes) ?? guide.value?.steps.find(takes))?.renew
       return {
         ...k,
         wanted: item?.count ?? k.count,
