@@ -37,10 +37,12 @@ export const keptAnswers = {
   },
   /** Keeps an answer; a device without room goes on without. */
   async write(url: string, answer: unknown): Promise<void> {
+    // Whose it is, is settled now: the person may have changed by the time the store is open.
+    const key = keyOf(url)
     try {
       const plain = JSON.parse(JSON.stringify(answer)) as unknown
       const at = new Date().toISOString()
-      await (await openDevice()).put('answers', { key: keyOf(url), answer: plain, at })
+      await (await openDevice()).put('answers', { key, answer: plain, at })
     } catch {
       // The place is not there without a line, as before.
     }
