@@ -35,6 +35,8 @@ export async function call<P, Q, B, R>(
   given: Given<P, Q, B> = {},
 ): Promise<R> {
   const url = urlOf(e, given.params, given.query)
+  // Whose answer it is, is settled as it is asked for.
+  const place = isKept(e) ? keptAnswers.place(url) : undefined
   let response: Response
   try {
     response = await send(url, {
@@ -48,16 +50,16 @@ export async function call<P, Q, B, R>(
       ...(given.signal ? { signal: given.signal } : {}),
     })
   } catch (error) {
-    const last = isKept(e) && !given.live ? await keptAnswers.read(url) : undefined
+    const last = given.live ? undefined : await place?.read()
     if (!last || !(error instanceof ApiProblem)) throw error
     asOf.value = last.at
     return last.answer as R
   }
   if (!response.ok) throw new ApiProblem(await problemOf(response))
   const answer = (response.status === 204 ? undefined : await response.json()) as R
-  if (isKept(e)) {
+  if (place) {
     asOf.value = null
-    void keptAnswers.write(url, answer)
+    void place.write(answer)
   }
   return answer
 }

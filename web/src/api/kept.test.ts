@@ -24,7 +24,7 @@ const list = (live = false) => call(api.stock.list, live ? { live } : {})
 /** Once with a line, so that the device has it. */
 async function taken() {
   await list()
-  await vi.waitFor(async () => expect(await keptAnswers.read(api.stock.list.path)).toBeDefined())
+  await vi.waitFor(async () => expect(await keptAnswers.place(api.stock.list.path).read()).toBeDefined())
   online = false
 }
 
@@ -48,6 +48,24 @@ describe('an answer that the device keeps', () => {
     await expect(list()).rejects.toMatchObject({ offline: true })
     keptAnswers.belongTo('odda')
     expect((await list()).items).toHaveLength(1)
+  })
+  it('is nobody’s when it comes after the device was handed on', async () => {
+    let answer = (_: Response) => {}
+    vi.stubGlobal('fetch', () =>
+      online
+        ? new Promise<Response>((resolve) => (answer = resolve))
+        : Promise.reject(new TypeError('no line')),
+    )
+    const late = list()
+    keptAnswers.belongTo('teo')
+    answer(Response.json({ items: stock }))
+    await late
+    // What is written is there before what is asked for behind it.
+    await keptAnswers.place('/other').write({})
+    online = false
+    await expect(list()).rejects.toMatchObject({ offline: true })
+    keptAnswers.belongTo('odda')
+    await expect(list()).rejects.toMatchObject({ offline: true })
   })
   it('goes when the device is handed on', async () => {
     await taken()

@@ -28,30 +28,42 @@ export const isKept = (e: { readonly path: string; readonly method: string }): b
 export const asOf = shallowRef<string | null>(null)
 
 let owner = ''
-const keyOf = (url: string) => `${ofDevice(url) ? '' : owner} ${url}`
+
+/** Where the answer of one address is kept, for the person who is signed in as this is asked. */
+export interface KeptPlace {
+  read(): Promise<{ readonly answer: unknown; readonly at: string } | undefined>
+  /** Keeps an answer; not any more once somebody else is signed in. A device without room goes on without. */
+  write(answer: unknown): Promise<void>
+}
 
 export const keptAnswers = {
   /** Whose answers are read and written from here on. */
   belongTo(personId: string): void {
     owner = personId
   },
-  /** Keeps an answer; a device without room goes on without. */
-  async write(url: string, answer: unknown): Promise<void> {
-    // Whose it is, is settled now: the person may have changed by the time the store is open.
-    const key = keyOf(url)
-    try {
-      const plain = JSON.parse(JSON.stringify(answer)) as unknown
-      const at = new Date().toISOString()
-      await (await openDevice()).put('answers', { key, answer: plain, at })
-    } catch {
-      // The place is not there without a line, as before.
-    }
-  },
-  async read(url: string): Promise<{ readonly answer: unknown; readonly at: string } | undefined> {
-    try {
-      return await (await openDevice()).get('answers', keyOf(url))
-    } catch {
-      return undefined
+  /** @param url address of the endpoint, with what is asked */
+  place(url: string): KeptPlace {
+    const whose = ofDevice(url) ? '' : owner
+    const key = `${whose} ${url}`
+    const handedOn = () => !ofDevice(url) && whose !== owner
+    return {
+      async write(answer) {
+        try {
+          const plain = JSON.parse(JSON.stringify(answer)) as unknown
+          const at = new Date().toISOString()
+          const device = await openDevice()
+          if (!handedOn()) await device.put('answers', { key, answer: plain, at })
+        } catch {
+          // The place is not there without a line, as before.
+        }
+      },
+      async read() {
+        try {
+          return await (await openDevice()).get('answers', key)
+        } catch {
+          return undefined
+        }
+      },
     }
   },
   /** Forgets everything that was answered, to whomever. */

@@ -97,7 +97,7 @@ export const useVisit = defineStore('visit', () => {
     library.library ? verdictOf(state.value, run, library.library) : null
   // What the server took is on the device too: the visit opens as it is, though the line goes now.
   watch(visit, (v) => {
-    if (v) void keptAnswers.write(urlOf(api.visits.read, { id: v.id }, undefined), v)
+    if (v) void keptAnswers.place(urlOf(api.visits.read, { id: v.id }, undefined)).write(v)
   })
   // On a shared tablet: whoever signs in next has nothing to do with what the last one left.
   watch(() => session.person?.id, close)
