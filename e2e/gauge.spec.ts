@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { Hands, streamTest, toTest } from './hands'
+import { HANDS_DONE, Hands, streamTest, toTest } from './hands'
 import { signIn } from './people'
 
 const verdictOf = (page: Page) => page.locator('p.whole')
@@ -105,7 +105,7 @@ test('a link that drops out in the middle of a test says so, comes back, and not
   for (let n = 0; n < 3; n++) {
     const count = page.locator('.test-step .count')
     const before = await count.innerText()
-    await hands.press('Done – next step')
+    await hands.press(HANDS_DONE)
     await expect(count).not.toHaveText(before, { timeout: 30_000 })
   }
   await hands.press('Carry it out')

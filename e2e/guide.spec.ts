@@ -114,7 +114,7 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await closeRebuild(page)
 
   // What is locked is not opened.
-  await button(page, 'Open – done').click()
+  await button(page, 'It is open').click()
   await expect(page.getByText(/Lock 14 is on it/).first()).toBeVisible()
   await button(page, 'Take the lock off Shutoff 1').click()
   await carryOut(page)

@@ -1,3 +1,4 @@
+import type { Id } from '../../schema'
 import { clockDoubt } from './clock'
 import type { EventKind, PayloadOf, VisitEvent } from './events'
 import { closingEvolvers } from './evolve/closing'
@@ -18,12 +19,12 @@ export interface FoldedLog {
 export const emptyLog: FoldedLog = { events: [], state: emptyVisit }
 
 /**
- * The log with entries behind it: what was folded is carried on. Only a correction, which reaches
- * back, has the log folded anew.
+ * The log with entries behind it: what was folded is carried on. Only what reaches back, a correction
+ * or what is taken back, has the log folded anew.
  */
 export function appended(log: FoldedLog, added: readonly VisitEvent[]): FoldedLog {
   const events = [...log.events, ...added]
-  if (added.some((e) => e.kind === 'correction')) return { events, state: foldVisit(events) }
+  if (added.some((e) => reachOf(e).length > 0)) return { events, state: foldVisit(events) }
   return { events, state: added.reduce(step, log.state) }
 }
 
@@ -73,10 +74,21 @@ function withClock(state: VisitState, event: VisitEvent): VisitState {
   return doubt ? { ...state, clockDoubts: { ...state.clockDoubts, [event.id]: doubt } } : state
 }
 
+/** The earlier entries that an entry changes. */
+export function reachOf(event: VisitEvent): readonly Id<'event'>[] {
+  if (event.kind === 'correction') return [event.payload.of]
+  return event.kind === 'undone' ? event.payload.of : []
+}
+
 function correctionsOf(events: readonly VisitEvent[]) {
   const corrections: Record<string, Said<PayloadOf<'correction'>>> = {}
   for (const event of events) {
     if (event.kind === 'correction') corrections[event.payload.of] = said(event)
+    if (event.kind === 'undone') {
+      const { of: ids, ...when } = said(event)
+      for (const of of ids)
+        corrections[of] = { ...when, of, why: 'taken back at once', withdraw: true }
+    }
   }
   return corrections
 }

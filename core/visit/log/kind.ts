@@ -15,6 +15,8 @@ export interface KindTraits {
    * the password, because verdict and certificate rest on it.
    */
   readonly corrected: 'never' | 'freely' | 'attested'
+  /** A press by mistake: taken back at once, while nothing has come after it. */
+  readonly undone: boolean
   /** Fields that say which entry it is: they stay as they are in a correction. */
   readonly identity: readonly string[]
   /** The form of its payload that is written today, from 1. */
@@ -38,6 +40,7 @@ export const kind = <S extends yup.ISchema<unknown>>(
   payload,
   by: 'technician',
   corrected: 'never',
+  undone: false,
   identity: [],
   version: 1,
   earlier: {},

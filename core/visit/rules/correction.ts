@@ -1,7 +1,7 @@
 import { InvalidInput } from '../../schema'
 import { checkDraft } from '../log/checkDraft'
 import { type EventDraft, type EventKind, traitsOf, type VisitEvent } from '../log/events'
-import { type FoldedLog, foldVisit } from '../log/fold'
+import { type FoldedLog, foldVisit, reachOf } from '../log/fold'
 import { upcast } from '../log/upcast'
 import { localDateOf } from '../log/clock'
 import { planOfVisit } from '../derived/pinned'
@@ -98,7 +98,7 @@ function identityRefusal(original: VisitEvent, corrected: VisitEvent): Refusal |
 function stateBefore(events: readonly VisitEvent[], entry: VisitEvent): VisitState {
   const before = events.slice(0, events.indexOf(entry))
   const ids = new Set(before.map((e) => e.id))
-  const corrections = events.filter((e) => e.kind === 'correction' && ids.has(e.payload.of))
+  const corrections = events.filter((e) => reachOf(e).some((id) => ids.has(id)))
   const earlier = new Set(corrections.map((e) => e.id))
   return foldVisit([...before.filter((e) => !earlier.has(e.id)), ...corrections])
 }

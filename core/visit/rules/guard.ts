@@ -11,6 +11,7 @@ import { guardFinish, guardRecord, guardStart } from './fieldTest'
 import { orderedOn } from '../derived/guide'
 import { localDateOf } from '../log/clock'
 import { outcomeOf } from '../derived/verdicts'
+import { guardUndone } from './undone'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
 
@@ -32,6 +33,7 @@ export function guard(log: FoldedLog, draft: EventDraft, context: GuardContext):
   if (state.stopped) {
     return refuse('This visit was stopped.', 'Plan another visit to this equipment.')
   }
+  if (draft.kind === 'undone') return guardUndone(log, draft)
   return guardOpen(state, unsigned(draft), context)
 }
 
@@ -85,6 +87,7 @@ const rules: Rules = {
   'kit-taken': guardKitTaken,
   'kit-closed': guardKitClosed,
   correction: always,
+  undone: always,
   'correction-asked': always,
   stopped: guardStopped,
   signed: guardSign,

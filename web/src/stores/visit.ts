@@ -1,5 +1,5 @@
 import { api, type Visit } from '@uvanta/contract'
-import { InvalidInput } from '@uvanta/core/schema'
+import { type Id, InvalidInput } from '@uvanta/core/schema'
 import {
   appended,
   checkDraft,
@@ -12,6 +12,7 @@ import {
   type PayloadOf,
   type Refusal,
   type RunName,
+  traitsOf,
   verdictOf,
   type VisitEvent,
 } from '@uvanta/core/visit'
@@ -57,6 +58,8 @@ export const useVisit = defineStore('visit', () => {
   const owner = shallowRef<{ readonly id: string; readonly name: string } | null>(null)
   /** How many entries of others wait on this device, by their names. */
   const others = shallowRef<Readonly<Record<string, number>>>({})
+  /** What the last press on this screen wrote, while it can be taken back. */
+  const lastPress = shallowRef<readonly EventDraft[] | null>(null)
   /** Why this device could not keep an entry; it lives on in this page, and is sent all the same. */
   const deviceProblem = ref('')
 
@@ -108,6 +111,7 @@ export const useVisit = defineStore('visit', () => {
     pending.value = []
     owner.value = null
     others.value = {}
+    lastPress.value = null
   }
 
   async function open(id: string): Promise<void> {
@@ -182,9 +186,14 @@ export const useVisit = defineStore('visit', () => {
     const press = drafts[0]?.id ?? ''
     const entries = drafts.map((draft) => ({ draft, press }))
     pending.value = [...pending.value, ...entries]
+    lastPress.value = drafts.every((d) => traitsOf(d.kind).undone) ? drafts : null
     void keep(entries).then(sending.flush)
     return null
   }
+
+  /** Takes back what the last press wrote; both stay in the log. */
+  const undo = (): Refusal | null =>
+    record('undone', { of: (lastPress.value ?? []).map((d) => d.id) as Id<'event'>[] })
 
   /** Keeps entries on the device; where that fails it is said, and the sending goes on. */
   async function keep(entries: readonly Sendable[]): Promise<void> {
@@ -273,6 +282,8 @@ export const useVisit = defineStore('visit', () => {
     sendProblem: sending.problem,
     refused: sending.refused,
     deviceProblem,
+    lastPress,
+    undo,
     mine,
     open,
     record,

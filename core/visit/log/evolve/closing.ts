@@ -9,6 +9,8 @@ export const closingEvolvers: Evolvers<keyof typeof closingKinds> = {
     asked: state.asked.filter((a) => a.of !== payload.of),
     ...(state.certificate ? { correctedSinceCertificate: true } : {}),
   }),
+  // Looked up before the log is folded, like a correction.
+  undone: (state) => state,
   'correction-asked': (state, event) => ({ ...state, asked: [...state.asked, said(event)] }),
   stopped: (state, event) => ({ ...state, stopped: said(event) }),
   signed: (state, event) => ({ ...state, signed: said(event) }),

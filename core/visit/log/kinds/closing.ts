@@ -14,6 +14,12 @@ export const closingKinds = {
       version: integer(1, 99),
     }),
   ),
+  /** What one press wrote by mistake, taken back while nothing has come after it. */
+  undone: kind(
+    strictObject({
+      of: yup.array(uuid<'event'>().required()).strict(true).min(1).max(20).required(),
+    }),
+  ),
   /** Somebody who does not measure asks the tester to correct an entry. */
   'correction-asked': kind(
     strictObject({ of: uuid<'event'>().required(), why: prose(500).required() }),

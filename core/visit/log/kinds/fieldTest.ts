@@ -44,7 +44,9 @@ export const fieldTestKinds = {
     }),
     { version: 2, earlier: { 1: { payload: oneGaugeTest, next: severalInstruments } } },
   ),
-  'step-done': kind(strictObject({ run: run().required(), step: slug().required() })),
+  'step-done': kind(strictObject({ run: run().required(), step: slug().required() }), {
+    undone: true,
+  }),
   reading: kind(
     strictObject({
       run: run().required(),
@@ -100,7 +102,7 @@ export const fieldTestKinds = {
       (v: { dimension?: Dimension; unit?: string } | undefined) =>
         !v?.dimension || !v.unit || isUnitOf(v.dimension, v.unit),
     ),
-    { corrected: 'attested', identity: ['run', 'item', 'dimension'] },
+    { corrected: 'attested', undone: true, identity: ['run', 'item', 'dimension'] },
   ),
   answer: kind(
     strictObject({
@@ -109,7 +111,7 @@ export const fieldTestKinds = {
       answer: slug().required(),
       label: line(80).required(),
     }),
-    { corrected: 'attested', identity: ['run', 'item'] },
+    { corrected: 'attested', undone: true, identity: ['run', 'item'] },
   ),
-  'test-finished': kind(strictObject({ run: run().required() })),
+  'test-finished': kind(strictObject({ run: run().required() }), { undone: true }),
 } as const

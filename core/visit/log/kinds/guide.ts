@@ -82,6 +82,7 @@ export const guideKinds = {
       /** Why it was done out of order or against the house’s policy, when it was. */
       departure: prose(500),
     }),
+    { undone: true },
   ),
   /** One round over the fasteners of a soft joint. */
   'guide-round': kind(
@@ -89,9 +90,10 @@ export const guideKinds = {
       step: step().required(),
       moved: yup.boolean().strict(true).required(),
     }),
+    { undone: true },
   ),
   /** The clock of a step that waits was started. */
-  'guide-timer': kind(strictObject({ step: step().required() })),
+  'guide-timer': kind(strictObject({ step: step().required() }), { undone: true }),
   /** A check failed: the work is taken up again from an earlier step of the station. */
   'guide-redo': kind(strictObject({ from: step().required(), reason: prose(500).required() })),
   'zone-proved': kind(
@@ -101,6 +103,7 @@ export const guideKinds = {
       heldMinutes: number(0, 240).required(),
       by: line(120).required(),
     }),
+    { undone: true },
   ),
   lock: kind(
     strictObject({
@@ -109,6 +112,7 @@ export const guideKinds = {
       number: line(40).required(),
       on: yup.boolean().strict(true).required(),
     }),
+    { undone: true },
   ),
   /** One line of getting ready: a tool, gear, the manual, the agreed shutdown. */
   prepared: kind(
@@ -121,6 +125,7 @@ export const guideKinds = {
         .required(),
       remark: line(200),
     }),
+    { undone: true },
   ),
   'kit-taken': kind(
     strictObject({

@@ -70,7 +70,7 @@ export const visitKinds = {
         v?.outcome !== 'mismatch' ||
         Boolean((v.seenSerial ?? v.seenTag) && v.decision && v.reason?.trim()),
     ),
-    { corrected: 'attested' },
+    { corrected: 'attested', undone: true },
   ),
   repair: kind(
     strictObject({
@@ -115,6 +115,7 @@ export const visitKinds = {
         .strict(true)
         .oneOf(['return'] as const),
     }),
+    { undone: true },
   ),
   reopened: kind(strictObject({ reason: prose(500).required() })),
   'valve-moved': kind(
@@ -124,6 +125,7 @@ export const visitKinds = {
       /** Why it was turned against the order of making safe, when it was. */
       departure: prose(500),
     }),
+    { undone: true },
   ),
   'hose-moved': kind(
     strictObject({
@@ -131,9 +133,12 @@ export const visitKinds = {
       /** The cock it is fitted to; absent when it was taken off. */
       port: slug(),
     }),
+    { undone: true },
   ),
   /** What a tester put on the equipment, as the signal of a calibrator. */
-  applied: kind(strictObject({ source: slug().required(), to: anyQuantity().required() })),
+  applied: kind(strictObject({ source: slug().required(), to: anyQuantity().required() }), {
+    undone: true,
+  }),
   /** A screw by which equipment is set. */
   adjusted: kind(
     strictObject({
@@ -145,6 +150,7 @@ export const visitKinds = {
         .required(),
       turns: displayed().required(),
     }),
+    { undone: true },
   ),
   /** How equipment without a field test works, before and after. */
   checked: kind(
@@ -162,7 +168,7 @@ export const visitKinds = {
         .strict(true)
         .max(12),
     }),
-    { corrected: 'attested', identity: ['run'] },
+    { corrected: 'attested', undone: true, identity: ['run'] },
   ),
   photo: kind(
     strictObject({

@@ -1,53 +1,20 @@
 <script setup lang="ts">
-import { apparatusOf, elementLabel } from '@uvanta/core/apparatus'
-import { expandGuide, stepWords } from '@uvanta/core/guide'
-import type { StepRecord } from '@uvanta/core/procedure'
-import {
-  guideOfVisit,
-  planOfVisit,
-  type RunName,
-  traitsOf,
-  type VisitEvent,
-} from '@uvanta/core/visit'
+import { traitsOf, type VisitEvent } from '@uvanta/core/visit'
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
-import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
+import { useLogNames } from './bench/useLogNames'
 import CorrectDialog from './CorrectDialog.vue'
 import { eventWords } from './eventWords'
 
 /** The visit's log as it was written; corrected entries stay, struck through. */
 const store = useVisit()
-const library = useLibrary()
 const session = useSession()
 const correcting = shallowRef<VisitEvent | null>(null)
 const dialog = ref(false)
-/** All steps of the guide, those of other ways too: the log outlives a finding that was changed. */
-const sentences = computed(() => {
-  const text = library.library ? guideOfVisit(store.state, library.library) : null
-  const steps = text ? expandGuide(text.guide, text.subGuides).steps : []
-  return new Map(steps.map((s) => [s.id, stepWords(s)]))
-})
-const itemOf = (record: StepRecord | undefined) =>
-  record ? [[record.item, record.title] as const] : []
-/** What each run records, by item. */
-const titles = computed(() => {
-  const of = (run: RunName) => {
-    const plan = library.library && planOfVisit(store.state, library.library, run)
-    return plan && new Map(plan.procedure.steps.flatMap((s) => itemOf(s.record)))
-  }
-  return { 'as-found': of('as-found'), 'as-left': of('as-left') }
-})
-const names = computed(() => {
-  const apparatus = apparatusOf(store.state.plan?.equipment.kind ?? '')
-  return {
-    step: (step: string) => sentences.value.get(step),
-    ...(apparatus ? { element: (id: string) => elementLabel(apparatus, id) } : {}),
-    item: (run: RunName, id: string) => titles.value[run]?.get(id) ?? id.replaceAll('-', ' '),
-  }
-})
+const names = useLogNames()
 const entries = computed(() =>
   [...store.events].reverse().flatMap((event) => {
     const words = eventWords(event, names.value)

@@ -9,6 +9,7 @@ import {
 } from '@uvanta/core/visit'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { ApiProblem } from '@/api/client'
+import { useSettling } from '@/composables/useSettling'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords, visitStateWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -22,6 +23,7 @@ import ConflictDialog from './ConflictDialog.vue'
 import NoteStation from './NoteStation.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
+import UndoLine from './UndoLine.vue'
 import StepsHere from './guide/StepsHere.vue'
 import TestStation from './fieldtest/TestStation.vue'
 import VisitLog from './VisitLog.vue'
@@ -44,6 +46,8 @@ async function load() {
   }
 }
 watch(() => props.id, load, { immediate: true })
+const screen = useTemplateRef<HTMLElement>('screen')
+useSettling(screen)
 // The view follows the work: when a station is finished, the next one comes up.
 const stations = useTemplateRef<HTMLElement>('stations')
 watch(
@@ -95,7 +99,7 @@ const errand = computed(() =>
 </script>
 
 <template>
-  <div>
+  <div ref="screen">
     <ProblemNote :problem="problem" @retry="load" />
     <WaitingLine v-if="!store.visit && !problem" what="the visit" />
     <template v-if="store.visit && equipment">
@@ -135,6 +139,7 @@ const errand = computed(() =>
       </template>
       <SignStation v-else />
 
+      <UndoLine v-if="store.mine" />
       <VisitLog />
       <StopVisit v-if="store.mine && !closed" />
       <ConflictDialog />

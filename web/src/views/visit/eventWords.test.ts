@@ -83,6 +83,6 @@ describe('a line of the log', () => {
         return false
       }
     })
-    expect(silent.sort()).toEqual(['correction', 'step-done'])
+    expect(silent.sort()).toEqual(['correction', 'step-done', 'undone'])
   })
 })

@@ -81,6 +81,7 @@ const words: Words = {
   'kit-taken': (p) => `Kit ${p.number} counted${because(p.departure)}`,
   'kit-closed': () => 'Kit accounted for',
   correction: () => null,
+  undone: () => null,
   'correction-asked': (p) => `Correction asked for: ${p.why}`,
   stopped: (p) => `Stopped: ${p.reason}`,
   signed: (p) => `Signed by ${p.name}`,

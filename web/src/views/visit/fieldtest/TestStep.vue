@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { signalAt } from '@uvanta/core/apparatus'
+import { apparatusOf, signalAt } from '@uvanta/core/apparatus'
 import type { ProcedureStep } from '@uvanta/core/procedure'
 import { isPressure } from '@uvanta/core/rules'
 import { type Dimension, toSi, unitLabel } from '@uvanta/core/quantity'
@@ -15,6 +15,7 @@ import GaugePanel from './GaugePanel.vue'
 import HoldClock from './HoldClock.vue'
 import TestDrawing from './TestDrawing.vue'
 import TypedReading from './TypedReading.vue'
+import { handMoveWords } from './handMoveWords'
 import { useStepActions } from './useStepActions'
 import { useTakeReading } from './useTakeReading'
 
@@ -115,6 +116,14 @@ const message = computed(() => {
   const r = refusal.value ?? hands.refusal.value
   return reading.message.value || (r ? `${r.why} ${r.remedy}` : '')
 })
+/** What the press states where nothing is read: what hands have done by then. */
+const handWords = computed(() => {
+  const [only, ...more] = hands.actions
+  if (!only) return 'Done – next step'
+  if (more.length > 0) return `All ${hands.actions.length} done`
+  const kind = store.state.plan?.equipment.kind ?? ''
+  return `${handMoveWords(only, apparatusOf(kind))} – done`
+})
 const takeWords = computed(() =>
   record?.read === 'plateau'
     ? 'Take the reading'
@@ -142,7 +151,7 @@ const takeWords = computed(() =>
         >
       </template>
       <BButton v-else-if="handsFirst" variant="primary" size="lg" @click="carryOut">{{
-        record ? 'Carry it out' : 'Done – next step'
+        record ? 'Carry it out' : handWords
       }}</BButton>
       <template v-else-if="record?.ask === 'reading'">
         <HoldClock
@@ -190,7 +199,7 @@ const takeWords = computed(() =>
           >{{ o.label }}</BButton
         >
       </div>
-      <BButton v-else variant="primary" size="lg" @click="carryOut">Done – next step</BButton>
+      <BButton v-else variant="primary" size="lg" @click="carryOut">{{ handWords }}</BButton>
     </div>
     <ProblemNote :message="message" />
     <AdjustPanel v-if="run === 'as-left' && record" :item="record.item" />

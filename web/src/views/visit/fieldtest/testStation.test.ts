@@ -50,7 +50,7 @@ async function sheet(
   const until = async (title: string) => {
     const asks = (what: string) => screen.find('.do').text().includes(what)
     for (let n = 0; n < 20 && !asks(title); n++)
-      await press(asks('Outside leak') ? 'None' : 'Done – next step')
+      await press(asks('Outside leak') ? 'None' : / done$|next step$/)
   }
   const read = async (title: string, value: string) => {
     await until(title)
@@ -130,7 +130,7 @@ describe('the test sheet', () => {
     await read('Check 1 differential', '2.4')
     expect(screen.find('.verdict').text()).toContain('2.4')
     await read('Check 2 differential', '0.6')
-    await press('Done – next step')
+    await press(/ done$|next step$/)
     await press('Finish the test')
     expect(verdict()?.outcome).toBe('fail')
     expect(screen.find('.whole').text()).toContain('Fail')
@@ -144,7 +144,7 @@ describe('the test sheet', () => {
     await press('Tight')
     await read('Check 1 differential', '2.4')
     await read('Check 2 differential', '1.6')
-    await press('Done – next step')
+    await press(/ done$|next step$/)
     await press('Finish the test')
     expect(screen.find('.whole').text()).toContain('Pass')
     await press('Passed – return to service')

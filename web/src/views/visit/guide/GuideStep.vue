@@ -22,6 +22,7 @@ import StepMachine from './StepMachine.vue'
 import TemporaryForm from './TemporaryForm.vue'
 import ThrowsForm from './ThrowsForm.vue'
 import TorqueCard from './TorqueCard.vue'
+import { actionWords } from './actionWords'
 import { useGuide } from '../bench/useGuide'
 import { useMachine } from '../bench/useMachine'
 
@@ -35,7 +36,14 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
-const { run, missing: missingOf, slotOf, uncounted, jobTitle } = useGuide(() => props.step.at)
+const {
+  guide,
+  run,
+  missing: missingOf,
+  slotOf,
+  uncounted,
+  jobTitle,
+} = useGuide(() => props.step.at)
 const { numberOf } = useMachine(() => props.step.at)
 /** Number of the part at hand on the drawing of its machine. */
 const drawn = computed(() => {
@@ -82,17 +90,7 @@ function kitCounted() {
 const checks = computed(() =>
   Boolean(props.step.trial ?? props.step.test ?? props.step.verify ?? props.step.require),
 )
-const action = computed(() => {
-  const { repeat, until, orient, gate, isolate, vent, shut, reopen, verify, require } = props.step
-  if (repeat) return `Done – ${until}`
-  if (orient) return 'Yes, it goes this way – done'
-  if (verify) return 'Yes, it sits – done'
-  if (gate) return 'Confirmed'
-  if (isolate || shut) return 'Shut – done'
-  if (vent || reopen) return 'Open – done'
-  if (require) return 'Yes, it is so'
-  return checks.value ? 'Yes, it does' : 'Done'
-})
+const action = computed(() => actionWords(props.step, guide.value))
 
 /** Records what the step turns, then the step; a departure is tried again with its reason. */
 function done(found: Partial<PayloadOf<'guide-step'>> = {}, departure?: string) {

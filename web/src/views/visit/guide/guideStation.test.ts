@@ -46,7 +46,7 @@ describe('a step', () => {
     )
     expect(said()).toBe('Spool out straight')
     const before = store.state.guideSteps.length
-    await press('Done')
+    await press('Spool – off')
     expect(store.state.guideSteps).toHaveLength(before + 1)
     expect(said()).toBe('Mark the cap end of the sleeve')
     const coming = screen.find('[aria-label="Steps of this station"]').findAll('li')
@@ -83,7 +83,7 @@ describe('a step', () => {
       'open-up',
     )
     made.server.online = false
-    await made.press('Done')
+    await made.press('Spool – off')
     expect(made.said()).toBe('Mark the cap end of the sleeve')
     const sent = made.server.log.length
     // The tablet is started again where there is a line.
