@@ -1,6 +1,7 @@
 import { audit } from './audit'
 import { certificates } from './certificates'
 import { computations } from './computations'
+import { devices } from './devices'
 import type { Endpoint } from './endpoint'
 import { gauges } from './gauges'
 import { library } from './library'
@@ -11,6 +12,7 @@ import { visits } from './visits'
 
 export type { AuditLine } from './audit'
 export * from './certificates'
+export * from './devices'
 export * from './endpoint'
 export * from './gauges'
 export * from './people'
@@ -21,6 +23,7 @@ export * from './visits'
 /** Every call of the HTTP interface, by area and name. */
 export const api = {
   session,
+  devices,
   people,
   gauges,
   register,

@@ -14,6 +14,7 @@ export { checkDraft } from './log/checkDraft'
 export { draftOf } from './log/draft'
 export { appended, emptyLog, type FoldedLog, foldVisit } from './log/fold'
 export type { Said } from './log/said'
+export { signedText } from './log/signedText'
 export { newestForm, upcast } from './log/upcast'
 export {
   type CheckOutcome,

@@ -26,6 +26,8 @@ import { bindVisits } from './routes/visits'
 declare module 'express-session' {
   interface SessionData {
     personId: Id<'person'>
+    /** What a device has to sign to sign in. */
+    challenge: string
   }
 }
 
@@ -80,6 +82,21 @@ const [large, small] = [json('1mb'), json('100kb')]
 const jsonBody: RequestHandler = (req, res, next) =>
   (LARGE_BODIES.test(req.path) ? large : small)(req, res, next)
 
+/** What is asked for without signing in makes a session that has to be kept. */
+const challengeLimit = rateLimit({
+  windowMs: 60_000,
+  limit: 30,
+  standardHeaders: true,
+  legacyHeaders: false,
+  keyGenerator: (req) => `challenge ${ipKeyGenerator(req.ip ?? '')}`,
+  handler: (_req, res) =>
+    sendProblem(res, 429, {
+      code: 'too-many',
+      why: 'Too many devices sign in from this address.',
+      remedy: 'Wait a minute, then go on.',
+    }),
+})
+
 /** Computations take the one thread that all requests share. */
 const computeLimit = rateLimit({
   windowMs: 60_000,
@@ -99,6 +116,7 @@ function apiRouter(app: App, answered?: Answered) {
   const router = express.Router()
   const bind = binder(router, (req) => personOf(app, req), answered)
   router.use('/api/v1/compute', computeLimit)
+  router.use('/api/v1/session/challenge', challengeLimit)
   bindSession(app, bind)
   bindOffice(app, bind)
   bindVisits(app, bind)

@@ -34,4 +34,5 @@ export const steps: readonly Step[] = [
   ...refuseSteps(t.photo),
   ...addSteps(t.visitEvent),
   ...addSteps(t.equipment),
+  createStep(t.deviceKey),
 ]

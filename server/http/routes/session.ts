@@ -1,6 +1,13 @@
 import { api, type Person } from '@uvanta/contract'
 import type { Request } from 'express'
 import type { App } from '../../context'
+import {
+  listDevices,
+  newChallenge,
+  registerDevice,
+  revokeDevice,
+  signInByKey,
+} from '../../service/people/deviceKeys'
 import { changePassword, signIn } from '../../service/people/people'
 import { addressOf, type Bind } from '../route'
 
@@ -22,6 +29,24 @@ export function bindSession(app: App, bind: Bind): void {
   bind(api.session.changePassword, ({ actor, body, req }) =>
     changePassword(app, actor(), body.current, body.next, addressOf(req)),
   )
+  bind(api.devices.list, async ({ actor }) => ({ items: await listDevices(app, actor().id) }))
+  bind(api.devices.ofPerson, async ({ params }) => ({ items: await listDevices(app, params.id) }))
+  bind(api.devices.register, ({ actor, body, req }) =>
+    registerDevice(app, actor(), body, addressOf(req)),
+  )
+  bind(api.devices.revoke, ({ actor, params }) => revokeDevice(app, actor(), params.id))
+  bind(api.devices.challenge, ({ req }) => {
+    req.session.challenge = newChallenge()
+    return { challenge: req.session.challenge }
+  })
+  bind(api.devices.signIn, async ({ body, req }) => {
+    const { challenge } = req.session
+    // Asked for once, answered once.
+    delete req.session.challenge
+    const person = await signInByKey(app, { ...body, challenge })
+    await renew(req, person)
+    return person
+  })
 }
 
 /** A new session on every sign-in, so that a planted cookie gains nothing. */

@@ -6,6 +6,7 @@ import type { LicenceRow, PersonRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { changeVersioned } from '../register/versioned'
+import { revokeAll } from './revokeAll'
 import { countAttempt, forgiveAttempt } from './wrongPasswords'
 
 /** OWASP's recommendation for argon2id: 19 MiB, 2 passes. */
@@ -149,9 +150,11 @@ export async function changePerson(
   }
   const fields = password ? { ...rest, passwordHash: await hashPassword(password) } : rest
   const action = `changed ${Object.keys(input).join(', ')} of a person`
-  await audited(app, actor, action, id, (transaction) =>
-    changeVersioned(app.db.people, 'person', id, version, fields, transaction),
-  )
+  await audited(app, actor, action, id, async (transaction) => {
+    await changeVersioned(app.db.people, 'person', id, version, fields, transaction)
+    // Whoever is given a new password, or is let go, may have lost a device.
+    if (password || rest.active === false) await revokeAll(app, actor, id, transaction)
+  })
   return readPerson(app, id)
 }
 

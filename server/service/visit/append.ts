@@ -17,6 +17,7 @@ import type { VisitTableRow } from '../../store/tables'
 import { forbidden, ServiceError } from '../errors'
 import { claimsChecked } from './claims'
 import { planReturn } from './followUp'
+import { closedByKey } from './sign'
 import { inLog, type OpenLog } from './openLog'
 import { writeEvents } from './write'
 
@@ -35,23 +36,36 @@ export async function appendEvents(
   expected: number,
   drafts: readonly EventDraft[],
 ): Promise<VisitEvent[]> {
-  if (drafts.some((d) => d.kind === 'signed')) {
-    throw new ServiceError(
-      'refused',
-      'A visit is signed with the password.',
-      'Sign it on its last station.',
-    )
-  }
   const checked = checkDrafts(app, drafts)
+  const closing = closingByKey(checked)
   let byId = new Map<string, VisitEvent>()
   await inLog(app, visitId, async (log) => {
     mayWrite(actor, log.visit, checked)
     const after = await appendGuarded(app, actor, log, expected, checked)
-    if (!log.state.stopped) await planReturn(app, actor, after)
     byId = new Map(after.events.map((e) => [e.id, e]))
+    if (closing && !log.state.signed) return closedByKey(app, actor, after, closing)
+    if (!log.state.stopped) await planReturn(app, actor, after)
     return after
   })
   return checked.map((d) => byId.get(d.id) as VisitEvent)
+}
+
+/**
+ * The signature that closes the visit without the password: last of what is sent, with the key of a device.
+ * @throws ServiceError refused when it is signed with neither
+ */
+function closingByKey(drafts: readonly EventDraft[]): EventDraft<'signed'> | undefined {
+  const signed = drafts.find((d) => d.kind === 'signed')
+  if (!signed) return undefined
+  if (!signed.payload.byKey || signed !== drafts.at(-1)) {
+    throw new ServiceError(
+      'refused',
+      'A visit is signed with the password, or last of all with the key of a device.',
+      'Sign it on its last station.',
+      { event: signed.id },
+    )
+  }
+  return signed
 }
 
 /**

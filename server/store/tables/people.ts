@@ -1,4 +1,4 @@
-import type { Role } from '@uvanta/contract'
+import type { DevicePublicKey, Role } from '@uvanta/contract'
 import {
   belongsTo,
   day,
@@ -7,6 +7,7 @@ import {
   json,
   key,
   moment,
+  nullable,
   text,
   unique,
   uuid,
@@ -36,6 +37,22 @@ export const licence = table('licence', {
   version: version(),
 })
 export type LicenceRow = RowOf<typeof licence>
+
+/** Public keys of devices: what they signed is checked by them, revoked or not. */
+export const deviceKey = table(
+  'device_key',
+  {
+    id: key(uuid<'device'>()),
+    personId: belongsTo(uuid<'person'>(), 'person', 'person', 'devices'),
+    label: text(80),
+    publicKey: json<DevicePublicKey>(),
+    registeredAt: moment(),
+    revokedAt: nullable(moment()),
+    revokedBy: nullable(text(120)),
+  },
+  { keys: ['INDEX (person_id)'] },
+)
+export type DeviceKeyRow = RowOf<typeof deviceKey>
 
 export const wrongPassword = table('wrong_password', {
   /** A person, an address, or both together. */

@@ -49,6 +49,16 @@ export const closingKinds = {
         .strict(true)
         .oneOf(['pass', 'pass-uncertain', 'fail-uncertain', 'fail', 'not-assessed'] as const)
         .required(),
+      /** Signed without a line: by the key of a device, over the log as it stood there. */
+      byKey: strictObject({
+        device: uuid<'device'>().required(),
+        /** ECDSA over P-256 with SHA-256, base64url, of `signedText`. */
+        signature: line(120)
+          .matches(/^[\w-]{86}$/, 'must be a signature')
+          .required(),
+      })
+        .default(undefined)
+        .optional(),
     }),
   ),
   'certificate-issued': kind(

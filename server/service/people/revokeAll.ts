@@ -1,0 +1,16 @@
+import type { Person } from '@uvanta/contract'
+import type { Transaction } from 'sequelize'
+import type { App } from '../../context'
+
+/** Revokes every device of a person. */
+export async function revokeAll(
+  app: App,
+  actor: Pick<Person, 'name'>,
+  personId: string,
+  transaction: Transaction,
+): Promise<void> {
+  await app.db.deviceKeys.update(
+    { revokedAt: app.now().toJSDate(), revokedBy: actor.name },
+    { where: { personId, revokedAt: null }, transaction },
+  )
+}
