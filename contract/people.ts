@@ -100,6 +100,8 @@ export const session = {
       /** Legal date of the utility. */
       today: localDate().required(),
       units: houseUnitsSchema.required(),
+      /** The utility, as it stands on certificates. */
+      utility: line(200).required(),
     }),
   }),
   changePassword: endpoint({

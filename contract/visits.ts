@@ -15,6 +15,14 @@ import { idParams, list, page, pageQuery } from './fields'
 export const visitStates = ['planned', 'under-way', 'signed', 'stopped'] as const
 export type VisitStateName = (typeof visitStates)[number]
 
+/** As 08:30. */
+const timeOfDay = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be text')
+    .matches(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day, as 08:30')
+
 const stationList = yup.array(yup.string<Station>().oneOf(stations).required()).required()
 
 export const visitRowSchema = yup.object({
@@ -31,6 +39,20 @@ export const visitRowSchema = yup.object({
   certificateNumber: yup.string().nullable().defined(),
   equipment: equipmentSnapshot.required(),
   count: yup.number().integer().required(),
+  /** Time of day at which the customer expects us, as 08:30. */
+  time: yup.string().nullable().defined(),
+  /** When the office planned it, or planned it otherwise. */
+  replannedAt: yup.string().nullable().defined(),
+  /** What the technician asked the office for, while it is open. */
+  replanAsked: yup.string().nullable().defined(),
+  /** Whom to call, and how to get in. */
+  arrival: yup
+    .object({
+      contact: yup.string().defined(),
+      phone: yup.string().defined(),
+      access: yup.string().defined(),
+    })
+    .required(),
 })
 export type VisitRow = yup.InferType<typeof visitRowSchema>
 
@@ -84,6 +106,8 @@ export const visits = {
     query: strictObject({
       ...pageQuery,
       on: localDate(),
+      /** From this day on. */
+      from: localDate(),
       before: localDate(),
       state: yup.string().strict(true).oneOf(visitStates),
       technician: uuid<'person'>(),
@@ -115,8 +139,41 @@ export const visits = {
       technicianId: uuid<'person'>().required(),
       plannedOn: localDate().required(),
       purpose: yup.string().strict(true).oneOf(purposes).required(),
+      time: timeOfDay(),
       /** Of kinds that have a field test. */
       rulePack: slug(),
+    }),
+    response: visitSchema,
+  }),
+  doubts: endpoint({
+    method: 'get',
+    path: '/api/v1/visit-doubts',
+    summary:
+      'What speaks against a plan: licence, gauge, kit, a visit that is planned already, the day',
+    tag: 'Visits',
+    access: ['planner', 'technician', 'administrator'],
+    query: strictObject({
+      equipmentId: uuid<'equipment'>().required(),
+      technicianId: uuid<'person'>().required(),
+      plannedOn: localDate().required(),
+      rulePack: slug(),
+      /** The visit that is planned otherwise: it does not speak against itself. */
+      visit: uuid<'visit'>(),
+    }),
+    response: list(yup.object({ says: yup.string().required() })),
+  }),
+  replan: endpoint({
+    method: 'post',
+    path: '/api/v1/visits/{id}/plan',
+    summary: 'Move a visit to another day or time, or hand it to another technician',
+    tag: 'Visits',
+    access: ['planner', 'administrator'],
+    params: idParams<'visit'>(),
+    body: strictObject({
+      plannedOn: localDate().required(),
+      time: timeOfDay(),
+      technicianId: uuid<'person'>().required(),
+      why: prose(500),
     }),
     response: visitSchema,
   }),

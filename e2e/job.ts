@@ -144,10 +144,23 @@ export async function closeRebuild(page: Page, renewed?: string): Promise<void> 
   await button(page, 'Rebuilt – tray empty').click()
 }
 
+/** A drawn signature, confirmed with the PIN of the device. */
+export async function drawAndSignWithPin(page: Page, pin: string): Promise<void> {
+  await draw(page)
+  await page.getByLabel(/the PIN of this device$/).fill(pin)
+  await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
+}
+
 export async function drawAndSign(page: Page, name: string): Promise<void> {
+  await page.getByLabel('Password').fill(DEMO_PASSWORD)
+  await draw(page)
+  await button(page, name).click()
+  await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
+}
+
+async function draw(page: Page): Promise<void> {
   const pad = page.getByRole('img', { name: 'Draw your signature here' })
   await expect(pad).toBeVisible()
-  await page.getByLabel('Password').fill(DEMO_PASSWORD)
   // The page may still be on its way to this station while the hand draws.
   await pad.scrollIntoViewIfNeeded()
   await expect(async () => {
@@ -161,6 +174,4 @@ export async function drawAndSign(page: Page, name: string): Promise<void> {
   for (let x = 40; x < 300; x += 20)
     await page.mouse.move(box.x + x, box.y + 60 + 25 * Math.sin(x / 20))
   await page.mouse.up()
-  await button(page, name).click()
-  await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
 }

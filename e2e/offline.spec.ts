@@ -1,24 +1,37 @@
 import { expect, type Page, test } from '@playwright/test'
-import { drawAndSign } from './job'
-import { signIn } from './people'
+import { drawAndSignWithPin } from './job'
+import { DEMO_PASSWORD, signIn } from './people'
 import { runTypedTest } from './typedTest'
 
 test.use({ serviceWorkers: 'allow' })
 
 const button = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
 
-test('a day without a line: the application starts cold, a visit is tested, repaired and tested again; with the line back it is sent by itself, and signed', async ({
+const PIN = '274913'
+
+test('a day without a line: the application starts cold, a visit is tested, repaired, tested again and signed; with the line back it is sent by itself, and certified', async ({
   page,
   context,
 }) => {
   test.setTimeout(180_000)
   await signIn(page, 'odda')
   await expect(page.getByText(/^Ready for the pit: \d+ visits/)).toBeVisible({ timeout: 60_000 })
+  // Once, with a line: a PIN opens the key of this device.
+  await page.goto('/account')
+  await page.getByLabel('New PIN').fill(PIN)
+  await page.getByLabel('The same again').fill(PIN)
+  await page.getByLabel('Password', { exact: true }).fill(DEMO_PASSWORD)
+  await button(page, 'Set the PIN').click()
+  await expect(page.getByText('This device has a PIN of yours.')).toBeVisible()
+  await page.goto('/')
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
 
   // In the pit: the tab is opened anew, and there is no line.
   await context.setOffline(true)
   await page.reload()
+  await page.getByLabel('PIN of this device').fill('111111')
+  await expect(page.getByText('That is not the PIN. 9 tries are left.')).toBeVisible()
+  await page.getByLabel('PIN of this device').fill(PIN)
   await expect(page.getByText(/^No line · as of/)).toBeVisible()
   await page
     .getByRole('link', { name: /RP-107/ })
@@ -41,6 +54,7 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   await page.close()
   const again = await context.newPage()
   await again.goto('/')
+  await again.getByLabel('PIN of this device').fill(PIN)
   await again
     .getByRole('link', { name: /RP-107/ })
     .first()
@@ -48,29 +62,23 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   await button(again, 'Back under pressure, no leaks').click()
   await button(again, 'Start the as-left test').click()
   await runTypedTest(again, { relief: '2.4', check1: '7.3' })
-  await again
-    .getByRole('link', { name: /^Today/ })
-    .first()
-    .click()
+  await drawAndSignWithPin(again, PIN)
+  await again.getByRole('link', { name: 'Show the provisional sheet' }).click()
+  await expect(again.getByText('Provisional – no certificate.')).toBeVisible()
+  await expect(again.getByText('7.3 psid').first()).toBeVisible()
   // Whoever signs out now is told what waits.
   await button(again, 'Odda Marrin').click()
   await again.getByLabel('Odda Marrin').getByText('Sign out').click()
   await expect(again.getByText(/have not reached the server yet/)).toBeVisible()
   await button(again, 'Stay signed in').click()
+  await again.getByRole('link', { name: /^\d+ entries of RP-107 wait$/ }).click()
+  await expect(again.getByRole('listitem').filter({ hasText: 'Signed by Odda Marrin' })).toBeVisible()
 
-  // Nothing is opened: what waits goes by itself, oldest visit first.
+  // No visit is open: what waits goes by itself, and the certificate is issued.
   await context.setOffline(false)
-  await expect(again.getByText(/entries of RP-107 wait/)).toHaveCount(0, { timeout: 60_000 })
-  const visits = await again.request.get('/api/v1/visits?scope=mine&state=under-way')
-  const { items } = (await visits.json()) as {
-    items: { done: string[]; equipment: { tag: string } }[]
-  }
-  expect(items.find((v) => v.equipment.tag === 'RP-107')?.done).toContain('return')
-  await again
-    .getByRole('link', { name: /RP-107/ })
-    .first()
-    .click()
-  await drawAndSign(again, 'Sign and issue the certificate')
-  await again.getByRole('link', { name: 'Open the certificate' }).click()
+  await expect(again.getByText('Nothing waits')).toBeVisible({ timeout: 60_000 })
+  await again.goto('/certificates')
+  await again.getByRole('link', { name: /^LH-/ }).first().click()
   await expect(again.getByRole('heading', { level: 1 })).toHaveText(/^LH-\d{4}-\d{6}$/)
+  await expect(again.getByText('RP-107').first()).toBeVisible()
 })

@@ -68,6 +68,9 @@ const DAY: readonly Planned[] = [
   { who: 'teo', kind: 'DC', index: 1, pack: OTHER_PACK },
 ]
 
+/** When the first customers of a day expect us; the others leave the door open. */
+const HOURS = ['07:30', '08:15', '09:15', '10:30', '13:00']
+
 interface Visited {
   readonly id: string
   readonly kind: string
@@ -82,19 +85,25 @@ export async function planDay(
   plannedOn = app.today(),
 ): Promise<number> {
   let planned = 0
+  // The office plans ahead: nothing of it is news on the day itself.
+  const office = { ...app, now: () => app.now().minus({ days: 3 }) }
+  const hours = new Map<string, number>()
   for (const { who, kind, index, faults = [], pack, purpose = 'periodic-test' } of DAY) {
     const list = equipment.filter((e) => e.kind === kind)
     const e = list[index % list.length]
     const technician = people[who]
     if (!e || !technician) continue
     if (e.virtualSite) await saveVirtualSite(app, e.id, { ...e.virtualSite, faults })
-    await planVisit(app, technician, {
+    const nth = hours.get(who) ?? 0
+    hours.set(who, nth + 1)
+    await planVisit(office, technician, {
       id: app.newId(),
       equipmentId: e.id,
       technicianId: technician.id,
       plannedOn,
       purpose,
       rulePack: pack ?? packFor(kind),
+      ...(nth < HOURS.length ? { time: HOURS[nth] } : {}),
     })
     planned++
   }

@@ -43,6 +43,16 @@ export interface DemoEquipment extends Equipment {
   readonly virtualSite: VirtualSite
 }
 
+/** How to get in, where that has to be known. */
+const ACCESS = [
+  'Key at the porter’s lodge, left of the gate.',
+  '',
+  'Ring twice; the plant room is down the back stairs.',
+  'Pit cover needs two: ask the caretaker.',
+  '',
+  'No water off between 11 and 14 o’clock.',
+]
+
 export async function loadEquipment(
   app: DemoApp,
   scenario: Scenario,
@@ -64,12 +74,13 @@ export async function loadEquipment(
         id: customerId,
         name: customer,
         contact: 'Caretaker',
-        phone: '',
+        phone: `555 01${String(customers.size).padStart(2, '0')} ${30 + customers.size}`,
         version: 1,
       })
       customers.set(customer, customerId)
     }
-    const site = { id: random.uuid(), customerId, name, address, district, access: '', version: 1 }
+    const access = ACCESS[siteIndex % ACCESS.length] ?? ''
+    const site = { id: random.uuid(), customerId, name, address, district, access, version: 1 }
     await app.db.sites.create(site)
     for (let n = 0; n < PER_SITE; n++) {
       // The first at each of the first dozen sites is an RP: today's work is there.

@@ -35,4 +35,5 @@ export const steps: readonly Step[] = [
   ...addSteps(t.visitEvent),
   ...addSteps(t.equipment),
   createStep(t.deviceKey),
+  ...addSteps(t.visit),
 ]

@@ -7,6 +7,9 @@ import ShellNav from './shell/ShellNav.vue'
 import WaitingBar from './shell/WaitingBar.vue'
 import { useSession } from './stores/session'
 import { useTheme } from './stores/theme'
+import LockScreen from './shell/LockScreen.vue'
+import { useLock } from './stores/lock'
+import { useVisit } from './stores/visit'
 import { useWaiting } from './stores/waiting'
 
 useTheme()
@@ -14,10 +17,14 @@ const session = useSession()
 const route = useRoute()
 const waiting = useWaiting()
 waiting.begin()
-watch(
-  () => session.person?.id,
-  () => void waiting.send(),
-)
+const lock = useLock()
+const visit = useVisit()
+void lock.begin()
+watch([() => session.person?.id, () => lock.openings], () => {
+  void waiting.send()
+  void visit.flush()
+})
+const shut = computed(() => lock.reason !== null && session.person !== null)
 const withNav = computed(() => session.person && !route.meta.public)
 </script>
 
@@ -25,10 +32,11 @@ const withNav = computed(() => session.person && !route.meta.public)
   <BApp>
     <a class="skip" href="#main">Skip to content</a>
     <WaitingBar />
-    <ShellNav v-if="withNav" />
-    <main id="main" :class="{ bare: !withNav }" tabindex="-1">
+    <ShellNav v-if="withNav" :inert="shut" />
+    <main id="main" :class="{ bare: !withNav }" tabindex="-1" :inert="shut">
       <RouterView />
     </main>
+    <LockScreen v-if="shut" />
     <KeysDialog />
   </BApp>
 </template>

@@ -58,6 +58,17 @@ export const routes: RouteRecordRaw[] = [
     props: true,
   },
   {
+    path: '/visits/:id/provisional',
+    name: 'provisional',
+    component: () => import('./views/visit/ProvisionalView.vue'),
+    props: true,
+  },
+  {
+    path: '/waiting',
+    name: 'waiting',
+    component: () => import('./views/waiting/WaitingView.vue'),
+  },
+  {
     path: '/certificates',
     name: 'certificate-list',
     component: () => import('./views/certificate/CertificateListView.vue'),

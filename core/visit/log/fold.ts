@@ -56,7 +56,7 @@ function asCorrected(
 }
 
 /** Kinds that stand in the log of a visit which nobody has begun. */
-const BEFORE_BEGUN: readonly EventKind[] = ['planned', 'pinned']
+const BEFORE_BEGUN: readonly EventKind[] = ['planned', 'pinned', 'replanned', 'replan-asked']
 
 const evolvers: Evolvers = {
   ...visitEvolvers,

@@ -83,6 +83,8 @@ export interface VisitState {
   readonly stopped?: Said<PayloadOf<'stopped'>>
   readonly signed?: Said<PayloadOf<'signed'>>
   readonly certificate?: Said<PayloadOf<'certificate-issued'>>
+  /** The technician asked the office to plan it otherwise. */
+  readonly replanAsked?: Said<PayloadOf<'replan-asked'>> | undefined
   /** Events corrected or withdrawn, with the correction that did it last. */
   readonly corrections: Readonly<Record<string, Said<PayloadOf<'correction'>>>>
   /** A correction was made after the newest certificate. */

@@ -57,6 +57,8 @@ const serverAlone = (_: VisitState, event: VisitEvent) =>
 const rules: Rules = {
   planned: serverAlone,
   pinned: serverAlone,
+  replanned: serverAlone,
+  'replan-asked': always,
   note: always,
   identity: (state) => atStation(state, 'arrive'),
   repair: guardRepair,

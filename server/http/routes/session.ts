@@ -25,6 +25,7 @@ export function bindSession(app: App, bind: Bind): void {
     person,
     today: app.today(),
     units: app.config.utility.units,
+    utility: app.config.utility.name,
   }))
   bind(api.session.changePassword, ({ actor, body, req }) =>
     changePassword(app, actor(), body.current, body.next, addressOf(req)),

@@ -5,6 +5,8 @@ import { appendEvents } from '../../service/visit/append'
 import { ServiceError } from '../../service/errors'
 import { equipmentHistory } from '../../service/visit/history'
 import { keepPhoto, readPhoto } from '../../service/visit/photos'
+import { planDoubts } from '../../service/visit/planDoubts'
+import { replanVisit } from '../../service/visit/replan'
 import { correctSigned, signVisit } from '../../service/visit/sign'
 import { listVisits, planVisit, readVisit } from '../../service/visit/visits'
 import { addressOf, type Bind } from '../route'
@@ -22,8 +24,10 @@ function madeBy(actor: Person, as: string | undefined): void {
 
 export function bindVisits(app: App, bind: Bind): void {
   bind(api.visits.list, ({ actor, query }) => listVisits(app, actor(), query))
-  bind(api.visits.read, ({ actor, params }) => readVisit(app, actor(), params.id))
+  bind(api.visits.read, ({ params }) => readVisit(app, params.id))
   bind(api.visits.plan, ({ actor, body }) => planVisit(app, actor(), body))
+  bind(api.visits.doubts, async ({ query }) => ({ items: await planDoubts(app, query) }))
+  bind(api.visits.replan, ({ actor, params, body }) => replanVisit(app, actor(), params.id, body))
   bind(api.visits.append, async ({ actor, params, body }) => {
     madeBy(actor(), body.as)
     const events = await appendEvents(
@@ -52,8 +56,8 @@ export function bindVisits(app: App, bind: Bind): void {
   bind(api.visits.keepPhoto, ({ actor, params, req }) =>
     keepPhoto(app, actor(), params.id, params.photo, req.body),
   )
-  bind(api.visits.photo, async ({ actor, params, res }) => {
-    const { mime, content } = await readPhoto(app, actor(), params.id, params.photo)
+  bind(api.visits.photo, async ({ params, res }) => {
+    const { mime, content } = await readPhoto(app, params.id, params.photo)
     res.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
     res.type(mime).send(content)
     return undefined

@@ -111,7 +111,11 @@ export async function checkSignature(
 /** Signs the person of a device in. @throws ServiceError not-signed-in, whatever the reason */
 export async function signInByKey(
   app: App,
-  { device, signature, challenge }: { device: string; signature: string; challenge: string | undefined },
+  {
+    device,
+    signature,
+    challenge,
+  }: { device: string; signature: string; challenge: string | undefined },
 ): Promise<Person> {
   const row = await app.db.deviceKeys.findByPk(device)
   const person = row && !row.revokedAt ? await readPerson(app, row.personId) : null

@@ -38,7 +38,7 @@ export async function signVisit(
     const signed = await appendGuarded(app, actor, log, input.expected, drafts)
     return closed(app, actor, signed)
   })
-  return readVisit(app, actor, visitId)
+  return readVisit(app, visitId)
 }
 
 /**
@@ -85,7 +85,7 @@ export async function correctSigned(
 ): Promise<Visit> {
   await checkPassword(app, actor.id, input.password, input.address)
   await correctAttested(app, actor, visitId, input.expected, input.event)
-  return readVisit(app, actor, visitId)
+  return readVisit(app, visitId)
 }
 
 /** The same without the password, for data that nobody types. */

@@ -17,6 +17,8 @@ import { sealNew, visitWords } from '../integrity/seals'
 
 export interface VisitQuery {
   readonly on?: string | undefined
+  /** Planned on this date or later. */
+  readonly from?: string | undefined
   /** Planned before this date. */
   readonly before?: string | undefined
   readonly state?: string | undefined
@@ -37,7 +39,14 @@ export async function listVisits(app: App, person: Person, query: VisitQuery) {
   const rows = await app.db.visits.findAll({
     where: {
       ...(query.on ? { plannedOn: query.on } : {}),
-      ...(query.before ? { plannedOn: { [Op.lt]: query.before } } : {}),
+      ...(query.from || query.before
+        ? {
+            plannedOn: {
+              ...(query.from ? { [Op.gte]: query.from } : {}),
+              ...(query.before ? { [Op.lt]: query.before } : {}),
+            },
+          }
+        : {}),
       ...(query.state ? { state: query.state } : {}),
       ...(query.technician ? { technicianId: query.technician } : {}),
       ...(mine ? { technicianId: person.id } : {}),
@@ -52,24 +61,48 @@ export async function listVisits(app: App, person: Person, query: VisitQuery) {
     limit: limit + 1,
   })
   const shown = rows.slice(0, limit)
-  const names = await technicianNames(app, shown)
+  const around = await aroundOf(app, shown)
   const last = shown.at(-1)
   return {
-    items: shown.map((row) => toVisitRow(row, names.get(row.technicianId) ?? '')),
+    items: shown.map((row) => toVisitRow(row, around)),
     next: rows.length > limit && last ? makeCursor([last.plannedOn, last.id]) : null,
   }
 }
 
-async function technicianNames(
-  app: App,
-  rows: readonly VisitTableRow[],
-): Promise<Map<string, string>> {
-  const ids = [...new Set(rows.map((r) => r.technicianId))]
-  const people = await app.db.people.findAll({ where: { id: ids } })
-  return new Map(people.map((p) => [p.id, p.name]))
+/** What stands around visits and not in them: who goes, whom to call, how to get in. */
+interface Around {
+  readonly names: ReadonlyMap<string, string>
+  readonly arrivals: ReadonlyMap<string, VisitRow['arrival']>
 }
 
-function toVisitRow(row: VisitTableRow, technician: string): VisitRow {
+async function aroundOf(app: App, rows: readonly VisitTableRow[]): Promise<Around> {
+  const unique = (ids: readonly string[]) => [...new Set(ids)]
+  const [people, equipment] = await Promise.all([
+    app.db.people.findAll({ where: { id: unique(rows.map((r) => r.technicianId)) } }),
+    app.db.equipment.findAll({
+      attributes: ['id', 'siteId'],
+      where: { id: unique(rows.map((r) => r.equipmentId)) },
+    }),
+  ])
+  const sites = await app.db.sites.findAll({
+    where: { id: unique(equipment.map((e) => e.siteId)) },
+    include: 'customer',
+  })
+  const arrivalAt = new Map(
+    sites.map((s) => [
+      s.id,
+      { contact: s.customer?.contact ?? '', phone: s.customer?.phone ?? '', access: s.access },
+    ]),
+  )
+  const nobody = { contact: '', phone: '', access: '' }
+  return {
+    names: new Map(people.map((p) => [p.id, p.name])),
+    arrivals: new Map(equipment.map((e) => [e.id, arrivalAt.get(e.siteId) ?? nobody])),
+  }
+}
+
+function toVisitRow(row: VisitTableRow, { names, arrivals }: Around): VisitRow {
+  const technician = names.get(row.technicianId) ?? ''
   return {
     id: row.id,
     plannedOn: row.plannedOn,
@@ -84,25 +117,19 @@ function toVisitRow(row: VisitTableRow, technician: string): VisitRow {
     certificateNumber: row.certificateNumber,
     equipment: row.equipment as VisitRow['equipment'],
     count: row.eventCount,
+    time: row.time,
+    replannedAt: row.replannedAt?.toISOString() ?? null,
+    replanAsked: row.replanAsked,
+    arrival: arrivals.get(row.equipmentId) ?? { contact: '', phone: '', access: '' },
   }
 }
 
-export function mayRead(person: Person, visit: VisitTableRow): void {
-  if (visit.technicianId !== person.id && !seesAll(person)) {
-    throw forbidden(
-      'This visit belongs to another technician.',
-      'Ask the planner to hand it to you.',
-    )
-  }
-}
-
-export async function readVisit(app: App, person: Person, id: string): Promise<Visit> {
+/** A visit with its log. Whoever is signed in reads what colleagues found; only its technician writes. */
+export async function readVisit(app: App, id: string): Promise<Visit> {
   const row = await app.db.visits.findByPk(id)
   if (!row) throw notFound('visit')
-  mayRead(person, row)
   const events = await readEvents(app, id)
-  const technician = (await technicianNames(app, [row])).get(row.technicianId) ?? ''
-  return { ...toVisitRow(row, technician), events: events as Visit['events'] }
+  return { ...toVisitRow(row, await aroundOf(app, [row])), events: events as Visit['events'] }
 }
 
 export async function planVisit(
@@ -115,26 +142,31 @@ export async function planVisit(
     plannedOn: string
     purpose: PayloadOf<'planned'>['purpose']
     rulePack?: string | undefined
+    time?: string | undefined
   },
 ): Promise<Visit> {
-  if (await app.db.visits.findByPk(input.id)) return readVisit(app, actor, input.id)
+  if (await app.db.visits.findByPk(input.id)) return readVisit(app, input.id)
   const office = actor.roles.some((r) => r === 'planner' || r === 'administrator')
   if (!office && input.technicianId !== actor.id) {
     throw forbidden('A technician plans visits for himself only.', 'Ask the planner.')
   }
-  const technician = await readPerson(app, input.technicianId)
-  if (!technician.roles.includes('technician') || !technician.active) {
-    throw new ServiceError(
-      'invalid',
-      `${technician.name} is not an active technician.`,
-      'Choose one from the list.',
-    )
-  }
+  await activeTechnician(app, input.technicianId)
   const payload = await planPayload(app, input)
   await app.db.sequelize.transaction(async (transaction) => {
     await insertPlanned(app, actor, input.id, input.technicianId, payload, transaction)
   })
-  return readVisit(app, actor, input.id)
+  return readVisit(app, input.id)
+}
+
+/** @throws ServiceError invalid when visits cannot be given to that person */
+export async function activeTechnician(app: App, id: string): Promise<Person> {
+  const technician = await readPerson(app, id)
+  if (technician.roles.includes('technician') && technician.active) return technician
+  throw new ServiceError(
+    'invalid',
+    `${technician.name} is not an active technician.`,
+    'Choose one from the list.',
+  )
 }
 
 async function planPayload(
@@ -144,6 +176,7 @@ async function planPayload(
     plannedOn: string
     purpose: PayloadOf<'planned'>['purpose']
     rulePack?: string | undefined
+    time?: string | undefined
   },
 ): Promise<PayloadOf<'planned'>> {
   const e = await readEquipment(app, input.equipmentId)
@@ -155,6 +188,7 @@ async function planPayload(
   return {
     purpose: input.purpose,
     plannedOn: input.plannedOn,
+    ...(input.time ? { time: input.time } : {}),
     ...(pack ? { packId: pack.id, packVersion: pack.version } : {}),
     pins,
     equipment: {
@@ -217,6 +251,9 @@ export async function insertPlanned(
       equipment: payload.equipment,
       eventCount: 0,
       headHash: CHAIN_START,
+      time: payload.time ?? null,
+      replannedAt: app.now().toJSDate(),
+      replanAsked: null,
     },
     { transaction },
   )

@@ -51,6 +51,7 @@ async function updateReadTables(app: App, log: OpenLog): Promise<void> {
       state: stateName(state),
       done: state.signed ? [...state.done, 'as-left'] : [...state.done],
       skipped: [...state.skipped],
+      replanAsked: state.replanAsked?.why ?? null,
       outcome: state.signed?.outcome ?? null,
       certificateId: state.certificate?.certificateId ?? null,
       certificateNumber: state.certificate?.number ?? null,

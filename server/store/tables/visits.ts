@@ -38,6 +38,12 @@ export const visit = table(
     equipment: json<object>(),
     eventCount: int(),
     headHash: hash(),
+    /** Time of day at which the customer expects us. */
+    time: since('visit-time', nullable(text(5))),
+    /** When the office last planned it, or planned it otherwise. */
+    replannedAt: since('visit-replanned', nullable(moment())),
+    /** What the technician asked the office for, while it is open. */
+    replanAsked: since('visit-replan-asked', nullable(text(500))),
   },
   {
     keys: [

@@ -55,13 +55,23 @@ export async function call<P, Q, B, R>(
     asOf.value = last.at
     return last.answer as R
   }
-  if (!response.ok) throw new ApiProblem(await problemOf(response))
+  if (!response.ok) throw noted(new ApiProblem(await problemOf(response)))
   const answer = (response.status === 204 ? undefined : await response.json()) as R
   if (place) {
     asOf.value = null
     void place.write(answer)
   }
   return answer
+}
+
+let ended: (problem: ApiProblem) => void = () => {}
+/** Whoever thinks to be signed in is told when the server knows nobody, or somebody else. */
+export function whenSessionEnds(hear: (problem: ApiProblem) => void): void {
+  ended = hear
+}
+function noted(problem: ApiProblem): ApiProblem {
+  if (problem.code === 'not-signed-in' || problem.code === 'another-person') ended(problem)
+  return problem
 }
 
 /** The address of an endpoint that answers with a file. */

@@ -17,14 +17,16 @@ beforeEach(() => {
   )
 })
 afterEach(async () => {
-  await keptAnswers.clear()
+  await keptAnswers.clear('odda')
   vi.unstubAllGlobals()
 })
 const list = (live = false) => call(api.stock.list, live ? { live } : {})
 /** Once with a line, so that the device has it. */
 async function taken() {
   await list()
-  await vi.waitFor(async () => expect(await keptAnswers.place(api.stock.list.path).read()).toBeDefined())
+  await vi.waitFor(async () =>
+    expect(await keptAnswers.place(api.stock.list.path).read()).toBeDefined(),
+  )
   online = false
 }
 
@@ -69,8 +71,13 @@ describe('an answer that the device keeps', () => {
   })
   it('goes when the device is handed on', async () => {
     await taken()
-    await keptAnswers.clear()
+    await keptAnswers.clear('odda')
     await expect(list()).rejects.toMatchObject({ offline: true })
+  })
+  it('of somebody else stays when one person leaves', async () => {
+    await taken()
+    await keptAnswers.clear('teo')
+    expect((await list()).items).toHaveLength(1)
   })
   it('is none of a place that is not kept', async () => {
     online = true

@@ -66,10 +66,13 @@ export const keptAnswers = {
       },
     }
   },
-  /** Forgets everything that was answered, to whomever. */
-  async clear(): Promise<void> {
+  /** Forgets what was answered to a person, and who was signed in last. */
+  async clear(personId: string): Promise<void> {
     try {
-      await (await openDevice()).clear('answers')
+      const device = await openDevice()
+      const own = IDBKeyRange.bound(`${personId} `, `${personId} \uffff`)
+      await device.delete('answers', own)
+      await device.delete('answers', ` ${api.session.me.path}`)
     } catch {
       // A device that keeps nothing has nothing to forget.
     }

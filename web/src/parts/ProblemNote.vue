@@ -3,17 +3,22 @@ import type { Refusal } from '@uvanta/core/visit'
 import type { ApiProblem } from '@/api/client'
 
 /** What went wrong, in a sentence, with a way to try again where that helps. */
-defineProps<{ problem?: ApiProblem | null; message?: string; refusal?: Refusal | null }>()
-const emit = defineEmits<{ retry: [] }>()
+defineProps<{
+  problem?: ApiProblem | null
+  message?: string
+  refusal?: Refusal | null
+  /** Tries again; where nobody can, no button says so. */
+  onRetry?: () => void
+}>()
 </script>
 
 <template>
   <div v-if="problem || message || refusal" class="problem" role="alert">
     <p>{{ message || problem?.message || `${refusal?.why} ${refusal?.remedy}` }}</p>
     <BButton
-      v-if="problem && (problem.offline || problem.status >= 500)"
+      v-if="onRetry && problem && (problem.offline || problem.status >= 500)"
       variant="outline-primary"
-      @click="emit('retry')"
+      @click="onRetry()"
     >
       Try again
     </BButton>

@@ -11,7 +11,7 @@ defineProps<{ what: string }>()
 .waiting {
   color: var(--ink-soft);
   padding: 1.5rem 0;
-  animation: appear 0.2s 0.3s both;
+  animation: appear 0s 0.3s both;
 }
 
 span {
@@ -36,7 +36,7 @@ span {
 
 @keyframes appear {
   from {
-    opacity: 0;
+    visibility: hidden;
   }
 }
 </style>

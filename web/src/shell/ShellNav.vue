@@ -13,6 +13,8 @@ import { useRouter } from 'vue-router'
 import { useKeys } from '@/composables/useKeys'
 import { useSession } from '@/stores/session'
 import { useTheme } from '@/stores/theme'
+import { useDeviceKey } from '@/stores/deviceKey'
+import { useLock } from '@/stores/lock'
 import { useWaiting } from '@/stores/waiting'
 import { asOf } from '@/api/kept'
 import { clockWords } from '@/composables/words'
@@ -43,6 +45,15 @@ useKeys(
 )
 
 const waiting = useWaiting()
+const keys = useDeviceKey()
+const lock = useLock()
+const waitingWords = computed(() => {
+  const [only, ...more] = waiting.visits
+  const entries = `${waiting.total} ${waiting.total === 1 ? 'entry' : 'entries'}`
+  if (waiting.visits.some((v) => v.says)) return `${entries}, some refused`
+  const of = only && more.length === 0 ? ` of ${only.tag}` : ''
+  return `${entries}${of} ${waiting.total === 1 ? 'waits' : 'wait'}`
+})
 const asking = ref(false)
 async function leave() {
   asking.value = false
@@ -75,15 +86,9 @@ async function signOut() {
     </nav>
     <div class="self">
       <span v-if="asOf" class="line" role="status">No line · as of {{ clockWords(asOf) }}</span>
-      <RouterLink
-        v-for="v in waiting.visits"
-        :key="v.visitId"
-        class="line"
-        :to="{ name: 'visit', params: { id: v.visitId } }"
-        :title="v.says"
-        >{{ v.count }} {{ v.count === 1 ? 'entry' : 'entries' }} of {{ v.tag }}
-        {{ v.says ? 'refused' : v.count === 1 ? 'waits' : 'wait' }}</RouterLink
-      >
+      <RouterLink v-if="waiting.total > 0" class="line" :to="{ name: 'waiting' }">{{
+        waitingWords
+      }}</RouterLink>
       <button
         class="plain"
         type="button"
@@ -97,6 +102,7 @@ async function signOut() {
       </button>
       <BDropdown variant="link" no-caret end :text="session.person?.name ?? ''" toggle-class="who">
         <BDropdownItem :to="{ name: 'account' }">Password and licences</BDropdownItem>
+        <BDropdownItemButton v-if="keys.own()" @click="lock.lock('hand')">Lock</BDropdownItemButton>
         <BDropdownItemButton @click="signOut">Sign out</BDropdownItemButton>
       </BDropdown>
     </div>

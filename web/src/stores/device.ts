@@ -1,3 +1,4 @@
+import type { HouseUnits, Person } from '@uvanta/contract'
 import type { Id } from '@uvanta/core/schema'
 import type { EventDraft } from '@uvanta/core/visit'
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb'
@@ -30,18 +31,42 @@ export interface KeptAnswer {
   readonly at: string
 }
 
+/** The key of one person on this device, sealed under a PIN, with who he is when nobody can be asked. */
+export interface KeptKey {
+  readonly personId: string
+  readonly person: Person
+  readonly units: HouseUnits
+  readonly utility: string
+  /** Id of the device at the server. */
+  readonly device: string
+  readonly sealed: SealedKey
+  /** How often a wrong PIN was given since the last right one. */
+  readonly wrong: number
+}
+
+/** A private key, encrypted first under a PIN and then under a key that this browser does not give away. */
+export interface SealedKey {
+  readonly salt: Uint8Array<ArrayBuffer>
+  readonly nonce: Uint8Array<ArrayBuffer>
+  readonly outerNonce: Uint8Array<ArrayBuffer>
+  readonly content: ArrayBuffer
+  readonly guard: CryptoKey
+}
+
 interface DeviceSchema extends DBSchema {
   answers: { key: string; value: KeptAnswer }
   entries: { key: string; value: WaitingEntry; indexes: { visit: string } }
   photos: { key: string; value: WaitingPhoto; indexes: { visit: string } }
+  keys: { key: string; value: KeptKey }
 }
 
 let opened: Promise<IDBPDatabase<DeviceSchema>> | undefined
 
 /** The device’s own store, which survives a dead battery. */
 export function openDevice() {
-  opened ??= openDB<DeviceSchema>('uvanta', 4, {
+  opened ??= openDB<DeviceSchema>('uvanta', 5, {
     upgrade: async (db, from, _to, transaction) => {
+      if (from < 5) db.createObjectStore('keys', { keyPath: 'personId' })
       if (from < 4) db.createObjectStore('answers', { keyPath: 'key' })
       if (from < 2)
         db.createObjectStore('photos', { keyPath: 'id' }).createIndex('visit', 'visitId')

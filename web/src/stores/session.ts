@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { asOf, keptAnswers } from '@/api/kept'
+import type { KeptKey } from './device'
 
 /** As long as a session lasts on the server, so long is somebody signed in on a device without a line. */
 const SHIFT_MS = 14 * 3_600_000
@@ -20,6 +21,8 @@ export const useSession = defineStore('session', () => {
   const known = ref(false)
   /** Units of the house, where nothing on the spot says another. */
   const units = shallowRef<HouseUnits>({ gaugePressure: 'psi', differential: 'psi' })
+  /** The utility, as it stands on certificates. */
+  const utility = ref('')
 
   async function load(): Promise<void> {
     if (localStorage.getItem(LEFT)) await leave()
@@ -30,8 +33,27 @@ export const useSession = defineStore('session', () => {
     // Without a line the day goes on by the clock of the device.
     today.value = kept && localDay() > answer.today ? localDay() : answer.today
     units.value = answer.units
+    utility.value = answer.utility
     known.value = true
     keptAnswers.belongTo(answer.person?.id ?? '')
+  }
+
+  /** Somebody whose key was opened goes on without a line: who he is, this device knows. */
+  async function takeUp(row: Pick<KeptKey, 'person' | 'units' | 'utility'>): Promise<void> {
+    const answer = { person: row.person, units: row.units, utility: row.utility, today: localDay() }
+    person.value = row.person
+    today.value = answer.today
+    units.value = row.units
+    utility.value = row.utility
+    known.value = true
+    keptAnswers.belongTo(row.person.id)
+    await keptAnswers.place(api.session.me.path).write(answer)
+  }
+
+  /** The device is handed to somebody else for a while; what is kept of the one before stays his. */
+  function setAside(): void {
+    person.value = null
+    keptAnswers.belongTo('')
   }
 
   async function signIn(username: string, password: string): Promise<void> {
@@ -56,14 +78,28 @@ export const useSession = defineStore('session', () => {
 
   /** Nothing of what was answered to somebody stays for the next one; what he recorded waits for him. */
   async function forget(): Promise<void> {
+    const gone = person.value?.id ?? ''
     person.value = null
     known.value = true
     keptAnswers.belongTo('')
-    await keptAnswers.clear()
+    await keptAnswers.clear(gone)
   }
 
   const has = (...roles: Role[]) => roles.some((r) => person.value?.roles.includes(r))
   const isOffice = computed(() => has('planner', 'reviewer', 'administrator'))
 
-  return { person, today, units, known, load, signIn, signOut, has, isOffice }
+  return {
+    person,
+    today,
+    units,
+    utility,
+    known,
+    load,
+    signIn,
+    signOut,
+    takeUp,
+    setAside,
+    has,
+    isOffice,
+  }
 })

@@ -12,6 +12,7 @@ import {
   type PayloadOf,
   type Refusal,
   type RunName,
+  signedText,
   traitsOf,
   verdictOf,
   type VisitEvent,
@@ -77,6 +78,10 @@ export const useVisit = defineStore('visit', () => {
     ownerIsHere: () => session.person?.id === owner.value?.id,
     sendPhotos: async (id) => {
       if (mine.value) await photoOutbox.flush(id, session.person?.id ?? '')
+    },
+    reload: async (id) => {
+      const read = await call(api.visits.read, { params: { id }, live: true })
+      if (visit.value?.id === id) visit.value = read
     },
     forget,
   })
@@ -262,6 +267,26 @@ export const useVisit = defineStore('visit', () => {
     })
   }
 
+  /**
+   * Signs with the key of this device: the visit is closed here and now, and at the server when the
+   * signature arrives there, line or no line.
+   * @throws WrongPin
+   */
+  async function signByKey(
+    payload: Omit<PayloadOf<'signed'>, 'byKey'>,
+    signed: (text: string) => Promise<NonNullable<PayloadOf<'signed'>['byKey']>>,
+  ): Promise<Refusal | null> {
+    const draft = newDraft('signed', payload)
+    const refusal = refusalOf([draft])
+    if (refusal || !visit.value || !owner.value) return refusal
+    const { id } = visit.value
+    const text = signedText(id, log.value.events, owner.value.id, draft as EventDraft<'signed'>)
+    const byKey = await signed(text)
+    return visit.value.id === id
+      ? recordDrafts([{ ...draft, payload: { ...payload, byKey } } as EventDraft])
+      : null
+  }
+
   async function sign(payload: PayloadOf<'signed'>, password: string): Promise<void> {
     await sending.flush()
     if (!visit.value || pending.value.length > 0)
@@ -286,6 +311,7 @@ export const useVisit = defineStore('visit', () => {
     undo,
     mine,
     open,
+    close,
     record,
     recordAll,
     recordPhoto,
@@ -296,6 +322,7 @@ export const useVisit = defineStore('visit', () => {
     withdrawRefused,
     correctSigned,
     sign,
+    signByKey,
   }
 })
 

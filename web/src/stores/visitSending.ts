@@ -25,6 +25,8 @@ interface Desk {
   /** Whether whoever made the entries is the one signed in. */
   readonly ownerIsHere: () => boolean
   readonly sendPhotos: (visitId: Id<'visit'>) => Promise<void>
+  /** Reads the visit anew: what follows from a signature is written by the server. */
+  readonly reload: (visitId: Id<'visit'>) => Promise<void>
   readonly forget: (ids: Iterable<string>) => Promise<void>
 }
 
@@ -94,11 +96,13 @@ export function visitSending(desk: Desk) {
         })
         if (openVisit() !== id) return
         accept(items as unknown as VisitEvent[])
+        if (piece.some((s) => s.draft.kind === 'signed')) await desk.reload(id)
         until -= piece.length
         problem.value = ''
         refused.value = null
       } catch (error) {
         if (!(error instanceof ApiProblem)) throw error
+        if (takeOwn(error)) continue
         if (takeConflict(error)) return
         const at = refusedAt(error, piece)
         // The presses before the one that is refused are sent by themselves.
@@ -138,6 +142,15 @@ export function visitSending(desk: Desk) {
     }
     pending.value = pending.value.filter((s) => !ids.has(s.draft.id))
     void desk.forget(ids)
+  }
+
+  /** What the same person recorded on another device, or in another tab, is no conflict. */
+  function takeOwn({ code, details }: ApiProblem): boolean {
+    if (code !== 'newer-events') return false
+    const theirs = details.events as VisitEvent[]
+    if (!theirs.every((e) => e.personId === desk.owner.value?.id)) return false
+    accept(theirs)
+    return true
   }
 
   function takeConflict({ code, details }: ApiProblem): boolean {

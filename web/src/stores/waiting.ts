@@ -6,6 +6,7 @@ import { computed, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import type { WaitingEntry } from './device'
 import { outbox } from './outbox'
+import { photoOutbox } from './photoOutbox'
 import { firstPiece } from './pieces'
 import { useSession } from './session'
 import { useVisit } from './visit'
@@ -69,9 +70,13 @@ export const useWaiting = defineStore('waiting', () => {
 
   /** One tab sends at a time; the server takes nothing twice in any case. */
   function send(): Promise<void> {
-    sending ??= sendAll().finally(() => (sending = undefined))
+    sending ??= alone(sendAll).finally(() => (sending = undefined))
     return sending
   }
+  // Where the browser has no locks, the server sorts out what is sent twice.
+  const locks = navigator.locks as LockManager | null | undefined
+  const alone = (work: () => Promise<void>): Promise<void> =>
+    locks ? locks.request('uvanta-sending', work) : work()
 
   async function sendAll(): Promise<void> {
     const rows = await waiting()
@@ -95,6 +100,7 @@ export const useWaiting = defineStore('waiting', () => {
   async function sendVisit(id: Id<'visit'>, rows: readonly WaitingEntry[]): Promise<void> {
     const visit = await call(api.visits.read, { params: { id }, live: true })
     tags.set(id, visit.equipment.tag)
+    await photoOutbox.flush(id, session.person?.id ?? '')
     const known = new Set<string>(visit.events.map((e) => e.id))
     await outbox.forget(rows.filter((e) => known.has(e.id)).map((e) => e.id))
     let left = rows

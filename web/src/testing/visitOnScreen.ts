@@ -95,6 +95,7 @@ export class OneVisitServer {
         person: { ...PERSON, ...this.person, licences: this.licences },
         today: '2026-06-01',
         units: { gaugePressure: 'psi', differential: 'psi' },
+        utility: 'Larkhaven Gas & Water',
       }
     if (url === '/api/v1/library') return shippedLibrary
     if (url.startsWith('/api/v1/gauges')) return { items: [GAUGE], next: null }

@@ -19,6 +19,16 @@ export const visitEvolvers: Evolvers<keyof typeof visitKinds> = {
     }
   },
   pinned: (state, { payload }) => ({ ...state, pins: [...state.pins, payload.pins] }),
+  replanned: (state, { payload: { plannedOn, time } }) => {
+    if (!state.plan) return state
+    const { time: _, ...plan } = state.plan
+    return {
+      ...state,
+      plan: { ...plan, plannedOn, ...(time ? { time } : {}) },
+      replanAsked: undefined,
+    }
+  },
+  'replan-asked': (state, event) => ({ ...state, replanAsked: said(event) }),
   note: (state, event) => ({ ...state, notes: [...state.notes, said(event)] }),
   identity: (state, event) => ({ ...state, identity: said(event) }),
   repair: (state, event) => ({ ...state, repairs: [...state.repairs, said(event)] }),

@@ -15,7 +15,7 @@ import {
 import { kind } from '../kind'
 import { equipmentSnapshot, previousSnapshot, tightenedSnapshot } from '../snapshots'
 import { type CheckOutcome, checkOutcomes, purposes } from '../words'
-import { run, station } from './fields'
+import { clock, run, station } from './fields'
 
 /** What the check across the fields of an identity looks at; any may still be missing. */
 type Identity = Partial<
@@ -28,6 +28,8 @@ export const visitKinds = {
     strictObject({
       purpose: yup.string().strict(true).oneOf(purposes).required(),
       plannedOn: localDate().required(),
+      /** Time of day at which the customer expects us, as 08:30. */
+      time: clock(),
       /** Rule pack of the field test; a family without one is judged by its function check. */
       packId: slug(),
       packVersion: integer(1, 9999),
@@ -44,6 +46,19 @@ export const visitKinds = {
   ),
   /** Newer versions came into force before the visit was begun. */
   pinned: kind(strictObject({ pins: pinsSchema.required() }), { by: 'server' }),
+  /** The office planned it for another day, another time or another technician. */
+  replanned: kind(
+    strictObject({
+      plannedOn: localDate().required(),
+      time: clock(),
+      technicianId: uuid<'person'>().required(),
+      technician: line(120).required(),
+      why: prose(500),
+    }),
+    { by: 'server' },
+  ),
+  /** The technician asks the office to hand it over, move it or let it be. */
+  'replan-asked': kind(strictObject({ why: prose(500).required() })),
   note: kind(strictObject({ station: station().required(), text: prose(4000).required() }), {
     by: 'office',
     corrected: 'freely',

@@ -25,7 +25,13 @@ const { value, errorMessage } = useField<V | undefined>(() => props.name ?? id, 
 const wrong = computed(() =>
   props.fault ? props.fault : errorMessage.value ? `${props.label} ${errorMessage.value}.` : '',
 )
-const TYPES = { number: 'number', date: 'date', password: 'password', search: 'search' } as const
+const TYPES = {
+  number: 'number',
+  date: 'date',
+  time: 'time',
+  password: 'password',
+  search: 'search',
+} as const
 const type = computed(() =>
   props.kind in TYPES ? TYPES[props.kind as keyof typeof TYPES] : ('text' as const),
 )

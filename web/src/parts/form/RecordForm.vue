@@ -12,11 +12,21 @@ const props = defineProps<{
   initial: Partial<T>
   action: string
   busy?: boolean
+  /** Place under which what is typed is kept until it is saved; not for secrets. */
+  typed?: string
 }>()
 const emit = defineEmits<{ submit: [values: T]; cancel: [] }>()
-const { submit, together } = useEntry(props.schema, props.initial, (values) =>
-  emit('submit', values),
+const { values, submit, together, forget } = useEntry(
+  props.schema,
+  props.initial,
+  (values) => {
+    emit('submit', values)
+    // Whoever saves it may still refuse: what was typed goes with the page that shows it as saved.
+    return true
+  },
+  props.typed,
 )
+defineExpose({ forget })
 </script>
 
 <template>
@@ -29,6 +39,7 @@ const { submit, together } = useEntry(props.schema, props.initial, (values) =>
         :class="{ whole: wide }"
       />
     </div>
+    <slot :values="values" />
     <p v-if="together" class="fault" role="alert">Check the entries: {{ together }}.</p>
     <div class="actions">
       <BButton type="submit" variant="primary" :disabled="busy">{{ action }}</BButton>

@@ -5,7 +5,16 @@ export interface Option<V extends string = string> {
 
 /** What kind of control an entry has. */
 export type FieldKind =
-  'line' | 'lines' | 'number' | 'date' | 'password' | 'search' | 'choice' | 'checks' | 'switch'
+  | 'line'
+  | 'lines'
+  | 'number'
+  | 'date'
+  | 'time'
+  | 'password'
+  | 'search'
+  | 'choice'
+  | 'checks'
+  | 'switch'
 
 /** How one entry is asked for. */
 export interface FieldLook {

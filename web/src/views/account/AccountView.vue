@@ -11,6 +11,7 @@ import StateMark from '@/parts/StateMark.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import { useSession } from '@/stores/session'
 import { useRouter } from 'vue-router'
+import DevicePin from './DevicePin.vue'
 
 useTitle('Password and licences')
 const session = useSession()
@@ -60,6 +61,7 @@ async function change(given: yup.InferType<typeof body>) {
       </ul>
       <p v-else class="soft">None entered. The administrator enters them.</p>
     </section>
+    <DevicePin v-if="session.has('technician')" />
     <section class="section">
       <h2>Change the password</h2>
       <p v-if="done" role="status">

@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import { line } from '@uvanta/core/schema'
-import { ref } from 'vue'
+import { onMounted, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { object, string } from 'yup'
 import { ApiProblem } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
+import PinField from '@/parts/form/PinField.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import VisitLine from '@/parts/VisitLine.vue'
-import { useSession } from '@/stores/session'
+import type { KeptKey } from '@/stores/device'
+import { useDeviceKey, WrongPin } from '@/stores/deviceKey'
+import { useLock } from '@/stores/lock'
 
 useTitle('Sign in')
-const session = useSession()
+const lock = useLock()
 const router = useRouter()
 const route = useRoute()
 const busy = ref(false)
@@ -24,21 +27,31 @@ const { submit } = useEntry(
     password: string().required('is missing'),
   }),
   {},
-  async ({ username, password }) => {
-    message.value = ''
-    busy.value = true
-    try {
-      await session.signIn(username.trim().toLowerCase(), password)
-      const { to } = route.query
-      await router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/')
-    } catch (error) {
-      if (!(error instanceof ApiProblem)) throw error
-      message.value = error.message
-    } finally {
-      busy.value = false
-    }
-  },
+  ({ username, password }) =>
+    attempt(() => lock.openWithPassword(username.trim().toLowerCase(), password)),
 )
+const keys = useDeviceKey()
+const chosen = shallowRef<KeptKey | null>(null)
+onMounted(() => keys.refresh())
+const enter = (pin: string) =>
+  attempt(async () => {
+    if (chosen.value) await lock.openWithPin(chosen.value, pin)
+  })
+
+async function attempt(open: () => Promise<void>) {
+  message.value = ''
+  busy.value = true
+  try {
+    await open()
+    const { to } = route.query
+    await router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/')
+  } catch (error) {
+    if (!(error instanceof ApiProblem || error instanceof WrongPin)) throw error
+    message.value = error.message
+  } finally {
+    busy.value = false
+  }
+}
 </script>
 
 <template>
@@ -67,6 +80,19 @@ const { submit } = useEntry(
         />
         <BButton type="submit" variant="primary" size="lg" :disabled="busy">Sign in</BButton>
       </form>
+      <section v-if="keys.kept.length > 0" class="here" aria-labelledby="here-title">
+        <h2 id="here-title">With a PIN of this device</h2>
+        <div class="people">
+          <BButton
+            v-for="k in keys.kept"
+            :key="k.personId"
+            :variant="k === chosen ? 'primary' : 'outline-primary'"
+            @click="chosen = k"
+            >{{ k.person.name }}</BButton
+          >
+        </div>
+        <PinField v-if="chosen" :key="chosen.personId" class="mt-3" :busy="busy" @pin="enter" />
+      </section>
       <p class="foot soft small">
         <RouterLink :to="{ name: 'verify' }">Check a certificate</RouterLink> – no account needed
       </p>
@@ -106,6 +132,22 @@ h1 {
 form {
   display: grid;
   gap: 1.1rem;
+}
+
+.here {
+  margin-top: 1.5rem;
+  padding-top: 1rem;
+  border-top: 1px solid var(--rule);
+}
+
+.here h2 {
+  font-size: 1.0625rem;
+}
+
+.people {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
 }
 
 .foot {

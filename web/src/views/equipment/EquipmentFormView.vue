@@ -2,7 +2,7 @@
 import { api, bodyOf, type Equipment, type Site } from '@uvanta/contract'
 import { services } from '@uvanta/core/catalogue'
 import { v7 as uuidv7 } from 'uuid'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
@@ -23,6 +23,7 @@ const busy = ref(false)
 const problem = ref<ApiProblem | null>(null)
 const addingSite = ref(false)
 const newId = uuidv7()
+const form = useTemplateRef<{ forget: () => void }>('form')
 useTitle(() => (props.id ? `Change ${current.value?.tag ?? ''}` : 'Add equipment'))
 
 async function load() {
@@ -140,6 +141,7 @@ async function save(entered: Entered) {
           body: { station: null, stationPlace: null, ...changes },
         })
       : await call(api.register.createEquipment, { body: entered })
+    form.value?.forget()
     await router.push({ name: 'equipment', params: { id: saved.id } })
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -147,6 +149,11 @@ async function save(entered: Entered) {
   } finally {
     busy.value = false
   }
+}
+
+function leave() {
+  form.value?.forget()
+  router.back()
 }
 
 function siteAdded(site: Site) {
@@ -169,9 +176,11 @@ function siteAdded(site: Site) {
       :fields="fields"
       :initial="initial"
       :busy="busy"
+      ref="form"
       :action="id ? 'Save the change' : 'Add it'"
+      :typed="`equipment-${id ?? 'new'}`"
       @submit="save"
-      @cancel="router.back()"
+      @cancel="leave"
     />
     <NewSite v-model="addingSite" @added="siteAdded" />
   </div>

@@ -9,6 +9,7 @@ import { ApiProblem, call } from '@/api/client'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import type { FormField } from '@/parts/form/formField'
 import RecordForm from '@/parts/form/RecordForm.vue'
+import PlanDoubts from '@/views/visit/PlanDoubts.vue'
 import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 
@@ -41,6 +42,7 @@ const body = bodyOf(api.visits.plan)
 type Plan = yup.InferType<typeof body>
 const fields = computed<FormField<Extract<keyof Plan, string>>[]>(() => [
   { name: 'plannedOn', label: 'Date', kind: 'date' as const },
+  { name: 'time', label: 'Time', kind: 'time' as const },
   {
     name: 'technicianId',
     label: 'Technician',
@@ -100,6 +102,7 @@ async function plan(given: Plan) {
     <ProblemNote :problem="problem" />
     <RecordForm
       v-if="shown"
+      v-slot="{ values }"
       :key="people.length"
       :schema="body"
       :fields="fields"
@@ -108,6 +111,13 @@ async function plan(given: Plan) {
       action="Plan the visit"
       @submit="plan"
       @cancel="shown = false"
-    />
+    >
+      <PlanDoubts
+        :equipment-id="equipment.id"
+        :technician-id="values.technicianId"
+        :planned-on="values.plannedOn"
+        :rule-pack="values.rulePack"
+      />
+    </RecordForm>
   </BModal>
 </template>

@@ -25,37 +25,63 @@ useTitle('Today')
 const session = useSession()
 const along = useTakeAlong()
 const router = useRouter()
+/** So many days ahead are shown, and taken along. */
+const AHEAD = 7
 const { value, loading, problem, load } = useLoad(async () => {
   const on = session.today
-  const [today, tomorrow, begun, missed] = await Promise.all([
+  const [today, ahead, begun, missed] = await Promise.all([
     call(api.visits.list, { query: { on, limit: '200' } }),
-    call(api.visits.list, { query: { on: addDays(on, 1), limit: '200' } }),
+    call(api.visits.list, {
+      query: { from: addDays(on, 1), before: addDays(on, AHEAD + 1), limit: '200' },
+    }),
     call(api.visits.list, { query: { before: on, state: 'under-way', limit: '50' } }),
     call(api.visits.list, { query: { before: on, state: 'planned', limit: '50' } }),
   ])
+  const all = [...today.items, ...ahead.items, ...begun.items, ...missed.items]
   if (session.has('technician')) {
-    const all = [...today.items, ...tomorrow.items, ...begun.items, ...missed.items]
     void along.take(all.filter((v) => open(v) && v.technicianId === session.person?.id))
     void along.settle()
   }
   return {
-    today: today.items,
-    tomorrow: tomorrow.items,
+    all,
+    today: inOrderOfDay(today.items),
+    ahead: byDay(ahead.items),
     earlier: [...begun.items, ...missed.items],
   }
 })
 onMounted(load)
 
-const RANK = { 'under-way': 0, planned: 1, stopped: 2, signed: 3 } as const
-const visits = computed(() =>
-  [...(value.value?.today ?? [])].sort((a, b) => RANK[a.state] - RANK[b.state]),
-)
+/** By the hour at which the customer expects us; those that have none come after, closed ones last. */
+const inOrderOfDay = (visits: readonly VisitRow[]) =>
+  [...visits].sort(
+    (a, b) =>
+      Number(!open(a)) - Number(!open(b)) ||
+      (a.time ?? '99').localeCompare(b.time ?? '99') ||
+      a.equipment.site.localeCompare(b.equipment.site),
+  )
+function byDay(visits: readonly VisitRow[]) {
+  const days = [...new Set(visits.map((v) => v.plannedOn))].sort()
+  return days.map((day) => ({
+    day,
+    visits: inOrderOfDay(visits.filter((v) => v.plannedOn === day)),
+  }))
+}
+const weekday = (day: string) => weekdayWords(day).split(' ')[0]
 const open = (v: VisitRow) => v.state === 'under-way' || v.state === 'planned'
-const next = computed(() =>
-  visits.value.find((v) => open(v) && v.technicianId === session.person?.id),
+const visits = computed(() => value.value?.today ?? [])
+const mine = computed(() =>
+  visits.value.filter((v) => open(v) && v.technicianId === session.person?.id),
 )
+const next = computed(() => mine.value.find((v) => v.state === 'under-way') ?? mine.value[0])
 const rest = computed(() => visits.value.filter((v) => v !== next.value))
 const left = computed(() => visits.value.filter(open).length)
+/** What a technician asked the office for, and nobody has answered. */
+const asked = computed(() =>
+  session.isOffice ? (value.value?.all ?? []).filter((v) => v.replanAsked && open(v)) : [],
+)
+const tomorrow = computed(
+  () => value.value?.ahead.find((d) => d.day === addDays(session.today, 1))?.visits.length ?? 0,
+)
 
 useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
 </script>
@@ -67,19 +93,19 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
       :subtitle="weekdayWords(session.today)"
       :cells="[
         {
-          label: session.isOffice ? 'For' : 'Technician',
+          label: session.isOffice ? 'For' : session.has('technician') ? 'Technician' : 'Person',
           value: session.isOffice ? 'All technicians' : (session.person?.name ?? ''),
         },
         { label: 'Visits', value: String(visits.length), mono: true },
         { label: 'Still open', value: String(left), mono: true },
-        { label: 'Tomorrow', value: String(value?.tomorrow.length ?? '–'), mono: true },
+        { label: 'Tomorrow', value: value ? String(tomorrow) : '–', mono: true },
       ]"
     />
     <ProblemNote :problem="problem" @retry="load" />
     <p v-if="session.has('technician')" class="soft along" role="status">
       <template v-if="along.ready"
         >Ready for the pit: {{ along.taken }} {{ along.taken === 1 ? 'visit' : 'visits' }} of today
-        and tomorrow on this device, {{ clockWords(along.at) }}</template
+        and the week ahead on this device, {{ clockWords(along.at) }}</template
       >
       <template v-else-if="along.at"
         >{{ along.missing }} things of the visits ahead are not on this device: stay on the line,
@@ -91,18 +117,33 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
 
     <div v-if="value" class="columns">
       <div>
+        <section v-if="asked.length > 0" class="section first" aria-labelledby="asked-title">
+          <h2 id="asked-title">Asked of the office</h2>
+          <ul class="rows">
+            <VisitRowItem v-for="v in asked" :key="v.id" :visit="v" show-technician />
+          </ul>
+        </section>
         <section v-if="next" class="next" aria-labelledby="next-title">
           <div class="next-head">
             <h2 id="next-title">{{ next.state === 'under-way' ? 'Carry on' : 'Next' }}</h2>
             <span class="soft">{{ purposeTitles[next.purpose] }}</span>
           </div>
           <p class="tag mono">{{ next.equipment.tag }}</p>
-          <p class="where">{{ next.equipment.site }}</p>
+          <p class="where">
+            {{ next.equipment.site }}<template v-if="next.time">, {{ next.time }}</template>
+          </p>
           <p class="soft">
             {{ next.equipment.address }} · {{ next.equipment.position }}<br />
             {{ next.equipment.kind }} {{ next.equipment.sizeIn }} in ·
             {{ next.equipment.service }} · serial
             <span class="mono">{{ next.equipment.serial }}</span>
+          </p>
+          <p v-if="next.arrival.access" class="access">{{ next.arrival.access }}</p>
+          <p v-if="next.arrival.phone" class="call">
+            <a :href="`tel:${next.arrival.phone.replaceAll(' ', '')}`"
+              >Call {{ next.arrival.contact || next.equipment.customer }},
+              {{ next.arrival.phone }}</a
+            >
           </p>
           <VisitLine
             :done="next.done"
@@ -129,7 +170,9 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
           {{
             session.isOffice
               ? 'Plan one from the page of the equipment.'
-              : 'The planner has given you none. Look at the equipment that falls due.'
+              : session.has('technician')
+                ? 'The planner has given you none. Look at the equipment that falls due.'
+                : 'Visits are given to technicians. You can read what they found on the pages of the equipment.'
           }}
         </EmptySheet>
 
@@ -145,11 +188,14 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
           </ul>
         </section>
 
-        <section v-if="value.tomorrow.length > 0" class="section">
-          <h2>Tomorrow, {{ dateWords(addDays(session.today, 1)) }}</h2>
+        <section v-for="d in value.ahead" :key="d.day" class="section">
+          <h2>
+            {{ d.day === addDays(session.today, 1) ? 'Tomorrow' : weekday(d.day) }},
+            {{ dateWords(d.day) }}
+          </h2>
           <ul class="rows">
             <VisitRowItem
-              v-for="v in value.tomorrow"
+              v-for="v in d.visits"
               :key="v.id"
               :visit="v"
               :show-technician="session.isOffice"
@@ -193,6 +239,17 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
   font-size: 1.25rem;
   font-weight: 600;
   margin: 0;
+}
+
+.access {
+  border-left: 6px solid var(--warn);
+  padding-left: 0.75rem;
+}
+
+.call a {
+  display: inline-flex;
+  align-items: center;
+  min-height: 48px;
 }
 
 .next .btn {

@@ -2,19 +2,34 @@
 import { fails } from '@uvanta/core/rules'
 import type { VisitRow } from '@uvanta/contract'
 import { purposeTitles } from '@uvanta/core/visit'
-import { visitStateWords } from '@/composables/words'
+import { addDays } from '@uvanta/core/programme'
+import { computed } from 'vue'
+import { timeWords, visitStateWords } from '@/composables/words'
+import { useSession } from '@/stores/session'
 import StateMark from '@/parts/StateMark.vue'
 import VisitLine from '@/parts/VisitLine.vue'
 
-defineProps<{ visit: VisitRow; showTechnician?: boolean }>()
+const props = defineProps<{ visit: VisitRow; showTechnician?: boolean }>()
+const session = useSession()
+/** Planned, moved or handed over since yesterday, and not taken up yet. */
+const changed = computed(() => {
+  const { replannedAt, state } = props.visit
+  const since = replannedAt && replannedAt.slice(0, 10) >= addDays(session.today, -1)
+  return since && state === 'planned' ? `planned ${timeWords(replannedAt)}` : ''
+})
 </script>
 
 <template>
   <li>
     <RouterLink class="row-link" :to="{ name: 'visit', params: { id: visit.id } }">
-      <span class="tag mono">{{ visit.equipment.tag }}</span>
+      <span class="tag mono"
+        >{{ visit.equipment.tag }}<span v-if="visit.time" class="time">{{ visit.time }}</span></span
+      >
       <span class="place">
-        {{ visit.equipment.site }}
+        {{ visit.equipment.site
+        }}<template v-if="visit.equipment.address">, {{ visit.equipment.address }}</template>
+        <strong v-if="changed" class="changed">{{ changed }}</strong>
+        <span v-if="visit.replanAsked" class="asked">Asks: {{ visit.replanAsked }}</span>
         <span class="soft small">
           {{ visit.equipment.kind }} {{ visit.equipment.sizeIn }} in ·
           {{ purposeTitles[visit.purpose]
@@ -62,6 +77,23 @@ defineProps<{ visit: VisitRow; showTechnician?: boolean }>()
 
 .place span {
   display: block;
+}
+
+.time {
+  display: block;
+  font-size: 1rem;
+  font-weight: 400;
+}
+
+.changed,
+.asked {
+  display: block;
+  font-weight: 600;
+  color: var(--warn);
+}
+
+.changed {
+  font-size: 0.9375rem;
 }
 
 @media (max-width: 700px) {

@@ -42,6 +42,7 @@ const { submit } = useEntry(
   }),
   {},
   ({ seenSerial, reason }) => mismatch(seenSerial.trim(), reason.trim(), decision.value),
+  `${store.visit?.id}/mismatch`,
 )
 function decide(on: 'carry-on' | 'stop') {
   decision.value = on
@@ -50,10 +51,10 @@ function decide(on: 'carry-on' | 'stop') {
 
 function mismatch(seenSerial: string, reason: string, decision: 'carry-on' | 'stop') {
   const stopped = `Not the equipment of this visit (serial ${seenSerial}): ${reason}`
-  refusal.value = store.recordAll([
+  return (refusal.value = store.recordAll([
     ['identity', { outcome: 'mismatch', seenSerial, decision, reason }],
     decision === 'stop' ? ['stopped', { reason: stopped }] : leave,
-  ])
+  ]))
 }
 </script>
 

@@ -5,6 +5,7 @@ import { prose } from '@uvanta/core/schema'
 import { computed, ref, shallowRef } from 'vue'
 import { object } from 'yup'
 import EntryField from '@/parts/form/EntryField.vue'
+import { keepTyped } from '@/parts/form/keepTyped'
 import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
@@ -35,16 +36,21 @@ const outcome = ref<Checked['outcome']>('works')
 const { submit } = useEntry(
   object({ text: prose(1000).required('is missing: write in a few words') }),
   {},
-  ({ text }) => {
-    refusal.value = store.record('checked', {
+  ({ text }) =>
+    (refusal.value = store.record('checked', {
       run: props.run,
       outcome: outcome.value,
       text: text.trim(),
       ...(readings.value.length > 0
         ? { readings: readings.value.map((r) => ({ ...r, reading: { ...r.reading } })) }
         : {}),
-    })
-  },
+    })),
+  `${store.visit?.id}/checked-${props.run}`,
+)
+keepTyped(
+  `${store.visit?.id}/seen-${props.run}`,
+  () => readings.value,
+  (kept) => (readings.value = kept),
 )
 function record(as: Checked['outcome']) {
   outcome.value = as

@@ -2,6 +2,7 @@
 import { apparatusOf } from '@uvanta/core/apparatus'
 import { type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
+import { keepTyped } from '@/parts/form/keepTyped'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -20,6 +21,11 @@ const props = defineProps<{ station: Station }>()
 const store = useVisit()
 const text = ref('')
 const refusal = shallowRef<Refusal | null>(null)
+keepTyped(
+  `${store.visit?.id}/note-${props.station}`,
+  () => text.value,
+  (kept) => (text.value = kept),
+)
 
 const words: Partial<Record<Station, { lead: string; done: string; caution?: string }>> = {
   prepare: {

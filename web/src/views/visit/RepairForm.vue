@@ -5,6 +5,7 @@ import { type PayloadOf, type Refusal, workDone } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef, useTemplateRef } from 'vue'
 import { boolean, object, type Schema } from 'yup'
 import EntryField from '@/parts/form/EntryField.vue'
+import { keepTyped } from '@/parts/form/keepTyped'
 import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useLibrary } from '@/stores/library'
@@ -43,7 +44,7 @@ const { values, submit, reset } = useEntry(
   { temporary: false },
   async ({ text, temporary, until, permittedBy }) => {
     refusal.value = null
-    if (!(await entered.value?.take())) return
+    if (!(await entered.value?.take())) return true
     refusal.value = store.record('repair', {
       text: text.trim(),
       parts: parts.value.map((p) => ({ ...p })),
@@ -53,6 +54,16 @@ const { values, submit, reset } = useEntry(
         : {}),
     })
     if (!refusal.value) clear()
+    return refusal.value
+  },
+  `${store.visit?.id}/repair`,
+)
+keepTyped(
+  `${store.visit?.id}/repair-parts`,
+  () => ({ parts: parts.value, services: { ...services } }),
+  (kept) => {
+    parts.value = kept.parts
+    Object.assign(services, kept.services)
   },
 )
 function clear() {
@@ -65,7 +76,7 @@ function clear() {
 /** Under a guide the entry is there already: it is read and, where needed, added to. */
 const guided = computed(() => store.state.guide !== undefined)
 onMounted(() => {
-  if (!guided.value || repairs.value.length > 0 || !library.library) return
+  if (!guided.value || repairs.value.length > 0 || !library.library || values.text) return
   const done = workDone(store.state, library.library)
   reset({ values: { text: done.text, temporary: false } })
   parts.value = done.parts.map((p) => ({ ...p }))

@@ -67,6 +67,19 @@ function reopen() {
         >{{ certified ? 'Open the certificate' : 'Open the report' }}</LinkButton
       >
     </div>
+    <div v-else class="certificate">
+      <p class="soft small">{{ certified ? 'Certificate' : 'Service report' }}</p>
+      <p>
+        Closed on this device. The number comes when the signature has reached the server, by itself
+        as soon as there is a line.
+      </p>
+      <LinkButton
+        v-if="store.visit"
+        large
+        :to="{ name: 'provisional', params: { id: store.visit.id } }"
+        >Show the provisional sheet</LinkButton
+      >
+    </div>
     <p v-if="store.state.correctedSinceCertificate" class="caution">
       An entry was corrected since this certificate. Replace the certificate from its own page.
     </p>

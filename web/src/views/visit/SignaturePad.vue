@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import SignaturePad from 'signature_pad'
-import { onBeforeUnmount, onMounted, useTemplateRef } from 'vue'
+import { onBeforeUnmount, onMounted, ref, useTemplateRef } from 'vue'
 
 /** Draws a signature; the model is an SVG path in a box of 400 × 120. */
 const path = defineModel<string>({ required: true })
+/** Drawn before, on a page that was closed since; a new stroke begins anew. */
+const before = ref(path.value)
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 let pad: SignaturePad | undefined
 
@@ -21,6 +23,7 @@ onMounted(() => {
     minWidth: 1,
     maxWidth: 2.5,
   })
+  pad.addEventListener('beginStroke', () => (before.value = ''))
   pad.addEventListener('endStroke', () => (path.value = pathOf(width, height)))
 })
 onBeforeUnmount(() => pad?.off())
@@ -38,6 +41,7 @@ function pathOf(width: number, height: number): string {
 
 function clear() {
   pad?.clear()
+  before.value = ''
   path.value = ''
 }
 </script>
@@ -45,6 +49,9 @@ function clear() {
 <template>
   <div class="pad">
     <canvas ref="canvas" aria-label="Draw your signature here" role="img" />
+    <svg v-if="before" class="before" viewBox="0 0 400 120" aria-hidden="true">
+      <path :d="before" />
+    </svg>
     <BButton variant="link" size="sm" @click="clear">Clear</BButton>
   </div>
 </template>
@@ -64,6 +71,18 @@ canvas {
   color: var(--ink);
   touch-action: none;
   display: block;
+}
+
+.before {
+  position: absolute;
+  inset: 0;
+  pointer-events: none;
+}
+
+.before path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 2;
 }
 
 .pad .btn {

@@ -10,6 +10,10 @@ import { useVisit } from '@/stores/visit'
 /** Ends a visit that cannot be finished; its log stays, and another visit is planned. */
 const store = useVisit()
 const library = useLibrary()
+/** The office calls a visit off that nobody has begun. */
+const title = computed(() =>
+  store.mine || store.state.begun ? 'Stop this visit' : 'Call this visit off',
+)
 const shown = ref(false)
 const refusal = shallowRef<Refusal | null>(null)
 
@@ -46,9 +50,9 @@ function stop(reason: string) {
 </script>
 
 <template>
-  <div class="no-print">
-    <BButton variant="link" @click="shown = true">Stop this visit</BButton>
-    <BModal v-model="shown" title="Stop this visit" no-footer>
+  <span class="no-print">
+    <BButton variant="link" @click="shown = true">{{ title }}</BButton>
+    <BModal v-model="shown" :title="title" no-footer>
       <p>
         What is on record stays. Nothing more can be recorded on this visit; plan another when it
         can go on. Leave the equipment so that nobody is hurt by it, and say so.
@@ -70,7 +74,7 @@ function stop(reason: string) {
         </template>
       </ReasonForm>
     </BModal>
-  </div>
+  </span>
 </template>
 
 <style scoped>

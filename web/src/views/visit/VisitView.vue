@@ -16,11 +16,14 @@ import ProblemNote from '@/parts/ProblemNote.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import VisitLine from '@/parts/VisitLine.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
+import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import ArriveStation from './ArriveStation.vue'
 import CheckStation from './CheckStation.vue'
 import ConflictDialog from './ConflictDialog.vue'
+import AskOffice from './AskOffice.vue'
 import NoteStation from './NoteStation.vue'
+import ReplanVisit from './ReplanVisit.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
 import UndoLine from './UndoLine.vue'
@@ -64,6 +67,8 @@ function choose(station: Station) {
   if (!refused.value) shown.value = station
 }
 
+const session = useSession()
+const plans = computed(() => session.has('planner'))
 const equipment = computed(() => store.visit?.equipment)
 useTitle(() => equipment.value?.tag)
 const closed = computed(() => Boolean(store.state.signed ?? store.state.stopped))
@@ -141,7 +146,14 @@ const errand = computed(() =>
 
       <UndoLine v-if="store.mine" />
       <VisitLog />
-      <StopVisit v-if="store.mine && !closed" />
+      <p v-if="store.state.replanAsked && !closed" class="caution">
+        {{ store.state.replanAsked.by }} asks the office: {{ store.state.replanAsked.why }}
+      </p>
+      <div v-if="!closed" class="actions no-print mt-3">
+        <ReplanVisit v-if="plans" :visit="store.visit" @replanned="load" />
+        <AskOffice v-else-if="store.mine" />
+        <StopVisit v-if="store.mine || plans" />
+      </div>
       <ConflictDialog />
     </template>
   </div>

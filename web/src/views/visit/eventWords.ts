@@ -1,4 +1,4 @@
-import { sentence } from '@/composables/words'
+import { dateWords, sentence } from '@/composables/words'
 import { type AnyQuantity, formatQuantity } from '@uvanta/core/quantity'
 import {
   type EventKind,
@@ -42,6 +42,9 @@ const wordsOf = <K extends EventKind>(event: VisitEvent<K>, names: Names): strin
 const words: Words = {
   planned: (p) => `Planned: ${purposeTitles[p.purpose].toLowerCase()}`,
   pinned: () => 'Newer rules taken up before it was begun',
+  replanned: (p) =>
+    `Planned for ${dateWords(p.plannedOn)}${p.time ? `, ${p.time}` : ''}, ${p.technician}${p.why ? `: ${p.why}` : ''}`,
+  'replan-asked': (p) => `Asked the office to plan it otherwise: ${p.why}`,
   note: (p) => `${stationTitles[p.station]}: ${p.text}`,
   identity: (p) =>
     p.outcome === 'confirmed' ? 'Identity confirmed' : `Plate says ${p.seenSerial ?? p.seenTag}`,

@@ -28,14 +28,14 @@ const { submit } = useEntry(
     source: line(200).required('is missing: sheet, page, date'),
   }),
   units[0] ? { unit: units[0].value } : {},
-  ({ value, unit, source }) => {
-    refusal.value = store.record('guide-value', {
+  ({ value, unit, source }) =>
+    (refusal.value = store.record('guide-value', {
       slot: props.slotId,
       value: value.trim(),
       ...(unit ? { unit } : {}),
       source: source.trim(),
-    })
-  },
+    })),
+  `${store.visit?.id}/slot-${props.slotId}`,
 )
 </script>
 

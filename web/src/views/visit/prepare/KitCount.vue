@@ -4,6 +4,7 @@ import { kitDoubts, kitTaken, type Refusal } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { dateWords } from '@/composables/words'
+import { keepTyped } from '@/parts/form/keepTyped'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useLibrary } from '@/stores/library'
@@ -32,6 +33,14 @@ const how = ref<'typed' | 'scanned'>('typed')
 const counts = reactive<Record<string, number | undefined>>({})
 const reason = ref('')
 const anew = ref(false)
+keepTyped(
+  `${store.visit?.id}/kit-${props.job ?? ''}`,
+  () => ({ number: number.value, counts: { ...counts } }),
+  (kept) => {
+    number.value = kept.number
+    Object.assign(counts, kept.counts)
+  },
+)
 const counted = computed(() => kitTaken(store.state, props.job))
 const titleId = `kit-title-${props.job ?? 'usual'}`
 
