@@ -51,6 +51,8 @@ export const verificationSchema = yup.object({
     .defined(),
   /** Code of a later certificate of the same equipment, where there is one. */
   later: yup.string().nullable().defined(),
+  /** Whom to ask. */
+  utility: yup.object({ name: yup.string().required(), phone: yup.string().defined() }).required(),
 })
 export type Verification = yup.InferType<typeof verificationSchema>
 

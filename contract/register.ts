@@ -127,7 +127,16 @@ const visitSummary = yup.object({
 export type VisitSummary = yup.InferType<typeof visitSummary>
 
 const editors = ['planner', 'administrator'] as const
-export const equipmentSorts = ['tag', '-tag', 'due', '-due', 'site', '-site'] as const
+export const equipmentSorts = [
+  'tag',
+  '-tag',
+  'due',
+  '-due',
+  'site',
+  '-site',
+  'repair',
+  '-repair',
+] as const
 
 const fields = {
   siteId: uuid<'site'>(),

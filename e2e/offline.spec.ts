@@ -56,6 +56,7 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   await again.goto('/')
   await again.getByLabel('PIN of this device').fill(PIN)
   await again
+    .locator('main')
     .getByRole('link', { name: /RP-107/ })
     .first()
     .click()

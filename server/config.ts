@@ -7,6 +7,8 @@ import type { DatabaseSettings } from './store/database'
 export interface UtilitySettings {
   /** As it stands on certificates. */
   readonly name: string
+  /** Whom strangers ask about a certificate; empty where nobody is to be called. */
+  readonly phone: string
   /** What the numbers of its certificates begin with. */
   readonly certificatePrefix: string
   /** IANA zone of its legal dates. */
@@ -46,6 +48,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     sessionSecret: need('UVANTA_SESSION_SECRET'),
     utility: {
       name: env.UVANTA_UTILITY ?? 'Larkhaven Gas & Water',
+      phone: env.UVANTA_UTILITY_PHONE ?? '555 0100',
       certificatePrefix: env.UVANTA_CERTIFICATE_PREFIX ?? 'LH',
       timeZone: env.UVANTA_TIMEZONE ?? 'UTC',
       units: {

@@ -22,6 +22,7 @@ import { bindLibrary } from './routes/library'
 import { bindOffice } from './routes/office'
 import { bindSession } from './routes/session'
 import { bindVisits } from './routes/visits'
+import { verifyPage } from './verifyPage'
 
 declare module 'express-session' {
   interface SessionData {
@@ -61,6 +62,7 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
     }),
   )
 
+  server.get('/verify/:code', verifyPage(app))
   serveWeb(server, app.config.webDirectory)
   server.use(problemHandler)
   return server

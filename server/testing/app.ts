@@ -52,6 +52,7 @@ export async function makeTestApp(
     sessionSecret: 'for tests only',
     utility: {
       name: 'Larkhaven Gas & Water',
+      phone: '555 0100',
       certificatePrefix: 'LH',
       timeZone: 'UTC',
       units: { gaugePressure: 'psi', differential: 'psi' },

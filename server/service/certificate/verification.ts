@@ -54,14 +54,16 @@ export function stateByLog(
 /** What a stranger learns from a code. */
 export async function verifyCode(app: App, code: string): Promise<Verification> {
   const row = await findByCode(app, code)
-  if (!row) return { verdict: 'unknown', ...NOTHING }
+  const { name, phone } = app.config.utility
+  const utility = { name, phone }
+  if (!row) return { verdict: 'unknown', ...NOTHING, utility }
   const status = await app.db.certificateStatus.findByPk(row.id)
   const state = status?.state ?? 'current'
   const sound =
     (await showsWhatWasSigned(app, row)) &&
     stateByLog(await readEvents(app, row.visitId), row) === state
   // What was altered is not shown: somebody would believe it.
-  if (!sound) return { verdict: 'altered', ...NOTHING }
+  if (!sound) return { verdict: 'altered', ...NOTHING, utility }
   const newer = status?.supersededBy
     ? await app.db.certificates.findByPk(status.supersededBy)
     : null
@@ -74,6 +76,7 @@ export async function verifyCode(app: App, code: string): Promise<Verification> 
     payload,
     means: state === 'current' ? meaningOf(payload, app.today(), later) : null,
     later: state === 'current' ? (later?.code ?? null) : null,
+    utility,
   }
 }
 

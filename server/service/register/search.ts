@@ -36,8 +36,13 @@ export const equipmentColumns = `SELECT e.id, e.tag, e.family, e.kind, e.size_in
   FROM equipment e JOIN equipment_status t ON t.equipment_id = e.id
   JOIN site s ON s.id = e.site_id JOIN customer c ON c.id = s.customer_id`
 
-const SORT_COLUMNS = { tag: 'e.tag', due: 't.due_on', site: 's.name' } as const
-const SORT_FIELDS = { tag: 'tag', due: 'dueOn', site: 'siteName' } as const
+const SORT_COLUMNS = {
+  tag: 'e.tag',
+  due: 't.due_on',
+  site: 's.name',
+  repair: 't.repair_by',
+} as const
+const SORT_FIELDS = { tag: 'tag', due: 'dueOn', site: 'siteName', repair: 'repairBy' } as const
 
 /** The search as SQL, and how to make the cursor behind a row. */
 export function equipmentSql(query: EquipmentQuery, today: string, soon: string, limit: number) {
@@ -62,6 +67,7 @@ export function equipmentSql(query: EquipmentQuery, today: string, soon: string,
   if (query.condition) also('t.`condition` = :condition', 'condition', query.condition)
   if (query.due === 'overdue') also('t.due_on < :today')
   if (query.due === 'soon') also('t.due_on BETWEEN :today AND :soon')
+  if (key === 'repair') also('t.repair_by IS NOT NULL')
   const [last, lastId] = keptCursor(query.cursor, 2)
   if (last !== undefined) {
     also(`(${column}, e.id) ${descending ? '<' : '>'} (:last, :lastId)`, 'last', last)

@@ -9,6 +9,13 @@ import { isKit, reservations } from './reserved'
 import type { OpenLog } from '../visit/openLog'
 import { readPerson } from '../people/people'
 
+/** Whether the stock of a kit is kept at all, and how many of it somebody has. */
+export async function stockOf(app: App, number: string, holderId: Id<'person'>) {
+  const moves = await app.db.stockMoves.count({ where: { number } })
+  const own = await app.db.stockMoves.sum('change', { where: { number, holderId } })
+  return { kept: moves > 0, onVan: Number(own) || 0 }
+}
+
 /** The kits of the spec sheets, with how many each technician has. */
 export async function listStock(app: App): Promise<StockItem[]> {
   const rows = (await app.db.stockMoves.findAll({

@@ -13,6 +13,7 @@ import type { App } from '../../context'
 import type { OpenLog } from './openLog'
 import { ServiceError } from '../errors'
 import { readGauge } from '../instruments/gauges'
+import { stockOf } from '../stock/stock'
 
 const refused = (draft: EventDraft, why: string, remedy: string) =>
   new ServiceError('refused', why, remedy, { event: draft.id })
@@ -45,10 +46,31 @@ export async function claimsChecked(
       )
     }
   }
+  if (draft.kind === 'kit-taken') await kitOnVan(app, actor, log, draft)
   return {
     ...actor,
     licences: doubtful ? licences.filter((l) => l.expiresOn >= day) : licences,
   }
+}
+
+/** A kit whose stock is kept comes from the van, unless it is said where else it came from. */
+async function kitOnVan(
+  app: App,
+  actor: Person,
+  { state }: Pick<OpenLog, 'state'>,
+  draft: EventDraft<'kit-taken'>,
+): Promise<void> {
+  const { number, departure } = draft.payload
+  // Counted anew it is the one that was taken before.
+  const before = [state.kit, ...Object.values(state.jobKits)].some((k) => k?.number === number)
+  if (departure || before) return
+  const { kept, onVan } = await stockOf(app, number, actor.id)
+  if (!kept || onVan > 0) return
+  throw refused(
+    draft,
+    `By the stock there is no ${number} on your van.`,
+    'Say where this one came from, or have it booked in.',
+  )
 }
 
 /** Why the device’s time proves nothing, in words; null when it may be believed. */

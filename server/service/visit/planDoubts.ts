@@ -1,11 +1,15 @@
 import type { Id } from '@uvanta/core/schema'
 import { validOn } from '@uvanta/core/programme'
+import { DateTime } from 'luxon'
 import { Op } from 'sequelize'
 import type { App } from '../../context'
 import { listGauges } from '../instruments/gauges'
 import { readPerson } from '../people/people'
 import { readEquipment } from '../register/equipment'
 import { listStock } from '../stock/stock'
+
+/** 18 Nov 2026 */
+const dayWords = (day: string) => DateTime.fromISO(day).toFormat('d LLL yyyy')
 
 /** More visits than these on one day are asked about. */
 const FULL_DAY = 8
@@ -33,7 +37,7 @@ export async function planDoubts(app: App, plan: Plan): Promise<{ says: string }
 }
 
 const dayDoubts = (app: App, { plannedOn }: Plan): string[] =>
-  plannedOn < app.today() ? [`${plannedOn} lies in the past.`] : []
+  plannedOn < app.today() ? [`${dayWords(plannedOn)} lies in the past.`] : []
 
 type Technician = Awaited<ReturnType<typeof readPerson>>
 
@@ -44,7 +48,9 @@ function licenceDoubts(app: App, { plannedOn, rulePack }: Plan, t: Technician): 
   if (held.some((l) => l.expiresOn >= plannedOn)) return []
   const [last] = held
   return last
-    ? [`${t.name}’s licence ${last.number} expires on ${last.expiresOn}, before the visit.`]
+    ? [
+        `${t.name}’s licence ${last.number} expires on ${dayWords(last.expiresOn)}, before the visit.`,
+      ]
     : [`${t.name} has no licence for this test.`]
 }
 
@@ -53,7 +59,7 @@ async function gaugeDoubts(app: App, { plannedOn }: Plan): Promise<string[]> {
   const fit = gauges.some((g) =>
     g.calibrations.some((c) => validOn(plannedOn, c.calibratedOn, c.validUntil)),
   )
-  return fit ? [] : [`No gauge is in calibration on ${plannedOn}.`]
+  return fit ? [] : [`No gauge is in calibration on ${dayWords(plannedOn)}.`]
 }
 
 async function kitDoubts(app: App, t: Technician, sheet: string | null): Promise<string[]> {
@@ -79,9 +85,9 @@ async function otherVisits(app: App, plan: Plan, name: string): Promise<string[]
   return [
     ...(same
       ? [
-          `A visit to it is planned already for ${same.plannedOn}, ${(await readPerson(app, same.technicianId)).name}.`,
+          `A visit to it is planned already for ${dayWords(same.plannedOn)}, ${(await readPerson(app, same.technicianId)).name}.`,
         ]
       : []),
-    ...(count >= FULL_DAY ? [`${name} has ${count} visits on ${plan.plannedOn}.`] : []),
+    ...(count >= FULL_DAY ? [`${name} has ${count} visits on ${dayWords(plan.plannedOn)}.`] : []),
   ]
 }

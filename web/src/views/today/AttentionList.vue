@@ -12,9 +12,9 @@ const SHOWN = 5
 const limit = String(SHOWN)
 const { value, problem, load } = useLoad(async () => {
   const [failed, temporary, overdue] = await Promise.all([
-    call(api.register.listEquipment, { query: { condition: 'failed', sort: 'due', limit } }),
+    call(api.register.listEquipment, { query: { condition: 'failed', sort: 'repair', limit } }),
     call(api.register.listEquipment, {
-      query: { condition: 'temporary-repair', sort: 'due', limit },
+      query: { condition: 'temporary-repair', sort: 'repair', limit },
     }),
     call(api.register.listEquipment, { query: { due: 'overdue', sort: 'due', limit } }),
   ])
@@ -29,14 +29,14 @@ const groups = computed(() => [
     state: 'failed',
     list: value.value?.failed,
     when: (e: Equipment) => `repair by ${dated(e, 'repairBy')}`,
-    query: { condition: 'failed' },
+    query: { condition: 'failed', sort: 'repair' },
   },
   {
     title: 'Temporary repairs',
     state: 'temporary-repair',
     list: value.value?.temporary,
     when: (e: Equipment) => `renew by ${dated(e, 'repairBy')}`,
-    query: { condition: 'temporary-repair' },
+    query: { condition: 'temporary-repair', sort: 'repair' },
   },
   {
     title: 'Overdue',

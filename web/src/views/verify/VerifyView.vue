@@ -9,6 +9,7 @@ import { useTitle } from '@/composables/useTitle'
 import { dateWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import CertificateSheet from '@/parts/CertificateSheet.vue'
+import DroppedFile from './DroppedFile.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 
@@ -67,6 +68,12 @@ const MARKS: Readonly<Record<Means['state'], string>> = {
 }
 const means = computed(() => value.value?.means ?? null)
 
+/** A file that verified leads to what its code says today. */
+function fromFile({ code }: CertificatePayload) {
+  typed.value = code
+  void router.push({ name: 'verify', params: { code } })
+}
+
 const short = ref('')
 function look() {
   const code = typed.value.trim().toUpperCase()
@@ -100,6 +107,7 @@ function look() {
         <BButton type="submit" variant="primary">Check</BButton>
       </div>
     </form>
+    <DroppedFile @verified="fromFile" />
     <p v-if="short" class="caution" role="alert">{{ short }}</p>
     <ProblemNote :problem="problem" @retry="load" />
     <template v-if="value">
@@ -137,6 +145,10 @@ function look() {
           >
         </template>
       </CertificateSheet>
+      <p v-if="value.utility.phone" class="ask">
+        Questions: {{ value.utility.name }},
+        <a :href="`tel:${value.utility.phone.replaceAll(' ', '')}`">{{ value.utility.phone }}</a>
+      </p>
       <p v-if="payload" class="soft small">
         The signed file can be checked without us: it is a JWS, and the public key is at
         <a href="/.well-known/jwks.json">/.well-known/jwks.json</a>.

@@ -62,6 +62,14 @@ const notes = computed(() => store.state.notes.filter((n) => n.station === props
 const skipped = computed(() => store.state.skipped.length > 0 && props.station !== 'prepare')
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 
+/** What nobody has answered for in Prepare; a press more goes without. */
+const unticked = ref(0)
+const asks = computed(() =>
+  props.station === 'prepare' && unticked.value > 0
+    ? `${unticked.value} ${unticked.value === 1 ? 'thing is' : 'things are'} not ticked: go all the same?`
+    : '',
+)
+
 function saveNote(): boolean {
   refusal.value = null
   if (!text.value.trim()) return true
@@ -81,6 +89,7 @@ function finish() {
     v-if="store.state.guide && !skipped"
     :station="station"
     :done-words="w?.done ?? 'Done'"
+    :asks="asks"
   >
     <template v-if="station === 'prepare'" #beside>
       <KitCount v-if="store.state.kit" :writable="writable && current" />
@@ -90,7 +99,7 @@ function finish() {
         :job="job"
         :writable="writable && current"
       />
-      <ReadyList :writable="writable && current" />
+      <ReadyList v-model:unticked="unticked" :writable="writable && current" />
     </template>
     <template v-if="station === 'prepare'" #below><MachineBefore class="mt-4" /></template>
   </GuideStation>

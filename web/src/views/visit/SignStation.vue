@@ -9,6 +9,7 @@ import StateMark from '@/parts/StateMark.vue'
 import VerdictList from '@/parts/VerdictList.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
+import AfterSigning from './AfterSigning.vue'
 import CheckStation from './CheckStation.vue'
 import GuideStation from './guide/GuideStation.vue'
 import SignForm from './SignForm.vue'
@@ -67,6 +68,10 @@ function reopen() {
         >{{ certified ? 'Open the certificate' : 'Open the report' }}</LinkButton
       >
     </div>
+    <AfterSigning
+      v-if="store.state.certificate"
+      :certificate-id="store.state.certificate.certificateId"
+    />
     <div v-else class="certificate">
       <p class="soft small">{{ certified ? 'Certificate' : 'Service report' }}</p>
       <p>

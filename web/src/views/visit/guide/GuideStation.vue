@@ -21,7 +21,12 @@ import TrayPanel from './TrayPanel.vue'
 import { useGuide } from '../bench/useGuide'
 
 /** A station carried out by the job guide: one step at a time, drawing, tray and kit beside it. */
-const props = defineProps<{ station: Station; doneWords: string }>()
+const props = defineProps<{
+  station: Station
+  doneWords: string
+  /** What is asked once before the station is left. */
+  asks?: string | undefined
+}>()
 const store = useVisit()
 const { guide, run, steps, due, jobTitle } = useGuide(() => props.station)
 const narrow = useMediaQuery('(max-width: 1000px)')
@@ -56,7 +61,12 @@ const halted = computed(() =>
   ),
 )
 
+const asked = ref(false)
 function finish() {
+  if (props.asks && !asked.value) {
+    asked.value = true
+    return
+  }
   refusal.value = store.record('station-done', { station: props.station })
 }
 function redo(reason: string) {
@@ -117,8 +127,11 @@ function redo(reason: string) {
       <KitClosing v-if="station === 'rebuild'" />
       <RepairForm v-if="station === 'rebuild'" />
       <slot name="finish">
+        <p v-if="asks && asked" class="caution mt-3" role="alert">{{ asks }}</p>
         <div class="actions mt-3">
-          <BButton variant="primary" size="lg" @click="finish">{{ doneWords }}</BButton>
+          <BButton variant="primary" size="lg" @click="finish">{{
+            asks && asked ? 'Go all the same' : doneWords
+          }}</BButton>
         </div>
       </slot>
     </template>

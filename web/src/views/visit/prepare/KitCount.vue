@@ -60,6 +60,7 @@ const lines = computed(() =>
       }
     }),
 )
+const stocked = ref(false)
 const onVan = shallowRef<StockItem['held'][number] | null>(null)
 /** Of those on the van, what lies ready for other visits. */
 const kept = shallowRef<StockItem['reserved']>([])
@@ -67,6 +68,7 @@ onMounted(async () => {
   try {
     const { items } = await call(api.stock.list)
     const item = items.find((i) => i.number === kit.value?.number)
+    stocked.value = (item?.held.length ?? 0) > 0
     onVan.value = item?.held.find((h) => h.holderId === session.person?.id) ?? null
     kept.value = (item?.reserved ?? []).filter(
       (r) => r.holderId === session.person?.id && r.visitId !== store.visit?.id,
@@ -85,6 +87,11 @@ const entry = computed(() => ({
 const doubts = computed(() =>
   library.library && entry.value.number ? kitDoubts(store.state, library.library, entry.value) : [],
 )
+/** The stock is kept of this kit, and none is on the van. */
+const noneOnVan = computed(
+  () =>
+    stocked.value && entry.value.number === kit.value?.number && (onVan.value?.quantity ?? 0) < 1,
+)
 const untouched = computed(() => lines.value.some((l) => counts[l.id] === undefined))
 
 function take() {
@@ -92,6 +99,13 @@ function take() {
     refusal.value = {
       why: entry.value.number ? 'Not every item is counted.' : 'The number on the bag is missing.',
       remedy: 'Count item by item; enter 0 where there is none.',
+    }
+    return
+  }
+  if (noneOnVan.value && !reason.value.trim()) {
+    refusal.value = {
+      why: `There is no ${entry.value.number} on your van.`,
+      remedy: 'Say where this one came from, or take another.',
     }
     return
   }
@@ -148,8 +162,13 @@ function take() {
           />
         </li>
       </ul>
-      <template v-if="doubts.length > 0 && !untouched">
-        <p class="caution">Not as its list says: {{ doubts.join('; ') }}.</p>
+      <template v-if="(doubts.length > 0 && !untouched) || noneOnVan">
+        <p v-if="noneOnVan" class="caution">
+          By the stock there is no {{ kit?.number }} on your van: say where this one came from.
+        </p>
+        <p v-if="doubts.length > 0 && !untouched" class="caution">
+          Not as its list says: {{ doubts.join('; ') }}.
+        </p>
         <label class="reason"
           >Why work goes on with it <BFormInput v-model="reason" autocomplete="off"
         /></label>

@@ -3,7 +3,7 @@ import { type Gauge, api, licenceKinds } from '@uvanta/contract'
 import { slotsOf, variantOf } from '@uvanta/core/guide'
 import { validOn } from '@uvanta/core/programme'
 import { type PayloadOf, planOfVisit, type Refusal } from '@uvanta/core/visit'
-import { computed, onMounted, shallowRef } from 'vue'
+import { computed, onMounted, shallowRef, watch } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { dateWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -115,6 +115,9 @@ function put(item: string, state: State) {
 const unticked = computed(() =>
   groups.value.flatMap((g) => g.items.filter((i) => !stateOf(i.id)).map((i) => i.id)),
 )
+/** Before setting off the station asks once about them. */
+const left = defineModel<number>('unticked', { default: 0 })
+watch(unticked, (list) => (left.value = list.length), { immediate: true })
 function allReady() {
   refusal.value = store.recordAll(
     unticked.value.map((item) => ['prepared', { item, state: 'ready' }] as const),
