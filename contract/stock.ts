@@ -20,6 +20,8 @@ export const stockItemSchema = yup.object({
         .required(),
     )
     .required(),
+  /** Some came in: what nobody has is not there. */
+  kept: yup.boolean().required(),
   /** Kept back for visits on which work goes on. */
   reserved: yup
     .array(

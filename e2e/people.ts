@@ -4,7 +4,7 @@ export const DEMO_PASSWORD = 'larkhaven-demo'
 
 /** Takes a press at once on what has just come up, so that a test may press as fast as the screen follows. */
 const settledAtOnce = (page: Page) =>
-  page.addInitScript(() => {
+  page.context().addInitScript(() => {
     const { setAttribute } = Element.prototype
     Element.prototype.setAttribute = function (name, value) {
       if (name !== 'data-settling') setAttribute.call(this, name, value)

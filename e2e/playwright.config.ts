@@ -7,8 +7,9 @@ export default defineConfig({
   outputDir: '../test-results',
   timeout: 60_000,
   expect: { timeout: 10_000 },
-  workers: 2,
-  fullyParallel: false,
+  // They wait more than they compute: for gauges, holds and what has to come to rest.
+  workers: 4,
+  fullyParallel: true,
   globalSetup: './launch.ts',
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,

@@ -161,7 +161,19 @@ describe('what a stranger learns', () => {
       payload: null,
       means: null,
       later: null,
+      utility: { name: 'Larkhaven Gas & Water', phone: '555 0100' },
     })
+  })
+  it('read without script too: what it means today, and whether it is genuine', async () => {
+    const certificate = await detail((await issue()).certificateId!)
+    const page = async (path: string) => (await supertest(server).get(path).expect(200)).text
+    const plain = (html: string) => /<noscript>(.*?)<\/noscript>/s.exec(html)?.[1] ?? ''
+    const said = plain(await page(certificate.verifyPath))
+    expect(said).toMatch(/^<h1>Passed; next test due \d{4}-\d{2}-\d{2}<\/h1>/)
+    expect(said).toContain('Genuine, not replaced.')
+    expect(said).toContain('serial S-RP-101')
+    expect(said).toContain('Larkhaven Gas &amp; Water, 555 0100')
+    expect(plain(await page('/verify/LH-2026-000001-AAAAAAAA'))).toContain('Unknown')
   })
   it('what it says today: passed, until a later test stands; a corrected old record overtakes nothing', async () => {
     const input = equipmentInput(world.site.id, 'RP-LATER', addDays(app.today(), 9))

@@ -3,6 +3,7 @@ import { combinationsOf, type PlacedStep } from '@uvanta/core/guide'
 import { addDays } from '@uvanta/core/programme'
 import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
 import { appended, emptyLog, slotFigure } from '@uvanta/core/visit'
+import supertest from 'supertest'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
@@ -24,10 +25,13 @@ import { append, draft, plan, SIGNATURE } from './testing/visit'
 let app: App
 let world: Awaited<ReturnType<typeof populate>>
 let tester: Agent
+let planner: Agent
 beforeAll(async () => {
   app = await makeTestApp()
   world = await populate(app)
-  tester = await signedIn(serve(app), 'tester')
+  const server = serve(app)
+  tester = await signedIn(server, 'tester')
+  planner = await signedIn(server, 'planner')
 })
 
 const PACK = 'larkhaven-relief-first'
@@ -160,6 +164,29 @@ describe('the stock', () => {
     await append(tester, visit.id, 1 + job.drafts.length, [again]).expect(409)
     expect(await held(number)).toBe(before - 1)
   })
+  it('is not taken from an empty van, unless it is said where it came from', async () => {
+    const { visit, job } = await planned(one(), 'EMPTY-')
+    job.choose(one().guide, one().variant)
+    await send(visit.id, job)
+    const before = job.drafts.length
+    job.takeKit()
+    const [kit] = job.drafts.slice(before)
+    const number = job.state.kit?.number ?? ''
+    const book = (change: number) =>
+      planner
+        .post('/api/v1/stock')
+        .send({ id: uuidv7(), number, holderId: world.tester.id, change, reason: 'Counted' })
+        .expect(200)
+    await book(1)
+    await book(-1 - (await held(number)))
+    expect(await held(number)).toBeLessThan(1)
+    const take = (payload: object) =>
+      append(tester, visit.id, 1 + before, [{ ...kit, id: uuidv7(), payload }])
+    const refused = await take(kit?.payload ?? {}).expect(409)
+    expect(refused.body.detail).toMatch(/there is no K-.* on your van/)
+    await take({ ...kit?.payload, departure: 'Fetched from the depot' }).expect(200)
+    await book(5)
+  })
 })
 
 describe('a temporary repair', () => {
@@ -197,7 +224,7 @@ describe('photographs', () => {
   const png = Buffer.concat([Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'), Buffer.alloc(64)])
   const put = (visitId: string, id: string, content: Buffer, type = 'image/png') =>
     tester.put(`/api/v1/visits/${visitId}/photos/${id}`).set('Content-Type', type).send(content)
-  it('are kept once, and shown to who may read the visit', async () => {
+  it('are kept once, and shown to who is signed in', async () => {
     const { visit } = await planned(jobs[0] as JobCase, 'PHOTO-')
     const id = uuidv7()
     await put(visit.id, id, png).expect(204)
@@ -207,7 +234,8 @@ describe('photographs', () => {
     expect(shown.headers['content-type']).toBe('image/png')
     expect(shown.body).toEqual(png)
     const other = await signedIn(serve(app), 'other')
-    await other.get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(403)
+    await other.get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(200)
+    await supertest(serve(app)).get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(401)
   })
   it('are known by their content, not by what an upload says of itself', async () => {
     const { visit } = await planned(jobs[1] as JobCase, 'PHOTO-')

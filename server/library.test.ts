@@ -42,7 +42,7 @@ describe('a bad file is refused with file, line and reason', () => {
   const procedure = 'procedures/rp-relief-first.yaml'
   const pack = 'rulepacks/larkhaven-relief-first.yaml'
   it('that is no YAML', () => {
-    expect(damaged(procedure, 'version: 3', 'version: [3')?.message).toMatch(
+    expect(damaged(procedure, 'version: 4', 'version: [3')?.message).toMatch(
       /^procedures\/rp-relief-first\.yaml:\d+ /,
     )
   })
@@ -98,7 +98,7 @@ describe('a bad file is refused with file, line and reason', () => {
       '- { id: gas-annual, version: 9, title: X, intervalMonths: 1, maximumMonths: 1, graceDays: 0, firstNoticeDays: 0, secondNoticeDays: 0, repairWithinDays: 1 }\n- id: gas-annual',
       /stands twice/,
     ],
-    ['earlier/programmes/gas-annual.1.yaml', 'version: 1', 'version: 3', /asks for the file name/],
+    ['earlier/programmes/gas-annual.1.yaml', 'version: 1', 'version: 4', /asks for the file name/],
     [
       procedure,
       /read: first-drip/,

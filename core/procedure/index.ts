@@ -1,3 +1,4 @@
+export { asLeftProcedure } from './asLeft'
 export { actionsOf, carriedOut, type HandMove, type StepAction } from './actions'
 export { type Expanded, expandProcedure } from './expand'
 export { procedureFaults } from './procedureFaults'

@@ -112,6 +112,18 @@ const stepSchema = strictObject({
   /** What is put on the equipment, as the signal of a calibrator. */
   apply: applySchema.default(undefined).optional(),
   record: recordSchema.default(undefined).optional(),
+  /**
+   * A valve that the step opens to the customer. In the as-left test it stays shut until the test has
+   * passed: what the step says without it, and what is then said to open it.
+   */
+  untilPassed: strictObject({
+    title: line(120).required(),
+    why: prose(600).required(),
+    element: slug().required(),
+    then: line(120).required(),
+  })
+    .default(undefined)
+    .optional(),
 })
 
 /** The steps of another procedure, on the main line or on one beside it, as a metered bypass. */

@@ -478,14 +478,14 @@ describe('equipment without a field test', () => {
     const field = visit().done('prepare').must('identity', { outcome: 'confirmed' }).done('arrive')
     expect(field.write('checked', works).refused?.why).toMatch(/has a field test/)
   })
-  it('keeps the customer’s side shut until it works', () => {
+  it('is tried as left where the guide asks for it, and not asked about again', () => {
     const visit = job().choose(guide('spring-cylinder'), 'to-open').toMakeSafe().toAsLeft()
-    const step = nextStep(visit.run, 'as-left')?.id ?? ''
-    expect(visit.write('guide-step', { step, at: 'as-left' }).refused?.why).toMatch(
-      /as-left test has not passed/,
-    )
+    expect(visit.run.steps.filter((s) => s.at === 'as-left' && s.test)).toEqual([])
+    visit.carryOut('as-left')
+    const signed = { signature: 'M 1 1 L 2 2', name: 'P', outcome: 'pass' } as const
+    expect(visit.write('signed', signed).refused?.why).toMatch(/as-left test is missing/)
     visit.must('checked', { ...works, run: 'as-left' })
-    expect(visit.write('guide-step', { step, at: 'as-left' }).refused).toBeNull()
+    expect(visit.write('signed', signed).refused).toBeNull()
   })
 })
 

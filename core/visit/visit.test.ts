@@ -227,7 +227,7 @@ describe('before a test', () => {
       instruments: [gaugeAsInstrument(gauge)],
       licence,
     })
-    expect(log.refused?.why).toMatch(/version 3, under/)
+    expect(log.refused?.why).toMatch(/version 4, under/)
   })
   it.each([
     { dimension: 'differential', value: '60', unit: 'psi' },

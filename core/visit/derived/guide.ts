@@ -29,7 +29,9 @@ export const runOfGuide = remembered((state, library): GuideRun | null => {
   const text = guideOfVisit(state, library)
   if (!text || !state.guide) return null
   const { variant, jobs } = state.guide
-  return guideRun(text.guide, text.subGuides, variant, state.guideSteps, jobs)
+  const run = guideRun(text.guide, text.subGuides, variant, state.guideSteps, jobs)
+  // What the guide asks to be tested as left is the test that the visit makes there.
+  return { ...run, steps: run.steps.filter((s) => s.at !== 'as-left' || !s.test) }
 })
 
 /** The spec sheet whose figures hold on a visit, in the version with which it was begun. */

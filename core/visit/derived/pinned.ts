@@ -11,6 +11,7 @@ import {
 } from '../../library'
 import type { Programme } from '../../catalogue'
 import type { RenewalPolicy } from '../../guide'
+import { asLeftProcedure } from '../../procedure'
 import type { RunName } from '../log/words'
 import type { VisitState } from '../log/state'
 
@@ -30,8 +31,11 @@ export function planOfVisit(state: VisitState, library: Library, run?: RunName):
   const procedure = started
     ? { id: started.procedureId, version: started.procedureVersion }
     : (pins?.procedure ?? procedureBefore(library, pack, kind))
-  if (!pack || !procedure) return testPlanOf(library, plan.packId, kind)
-  return pinnedPlan(library, pack, procedure, kind)
+  const found =
+    pack && procedure
+      ? pinnedPlan(library, pack, procedure, kind)
+      : testPlanOf(library, plan.packId, kind)
+  return run === 'as-left' ? { ...found, procedure: asLeftProcedure(found.procedure) } : found
 }
 
 /** Logs from before versions were pinned: the oldest procedure of the test that their pack names. */

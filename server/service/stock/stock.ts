@@ -1,7 +1,7 @@
 import type { Id } from '@uvanta/core/schema'
 import type { Person, StockItem } from '@uvanta/contract'
 import { appended, type FoldedLog, stockChanges, type VisitEvent } from '@uvanta/core/visit'
-import { col, fn } from 'sequelize'
+import { col, fn, Op } from 'sequelize'
 import type { App } from '../../context'
 import { audited } from '../audit'
 import { ServiceError } from '../errors'
@@ -9,11 +9,14 @@ import { isKit, reservations } from './reserved'
 import type { OpenLog } from '../visit/openLog'
 import { readPerson } from '../people/people'
 
-/** Whether the stock of a kit is kept at all, and how many of it somebody has. */
+/** Put up by the office, and not what a visit brought back. */
+const BOOKED_IN = { visitId: null, change: { [Op.gt]: 0 } }
+
+/** Whether the stock of a kit is kept, as soon as some came in, and how many of it somebody has. */
 export async function stockOf(app: App, number: string, holderId: Id<'person'>) {
-  const moves = await app.db.stockMoves.count({ where: { number } })
+  const cameIn = await app.db.stockMoves.count({ where: { number, ...BOOKED_IN } })
   const own = await app.db.stockMoves.sum('change', { where: { number, holderId } })
-  return { kept: moves > 0, onVan: Number(own) || 0 }
+  return { kept: cameIn > 0, onVan: Number(own) || 0 }
 }
 
 /** The kits of the spec sheets, with how many each technician has. */
@@ -22,7 +25,11 @@ export async function listStock(app: App): Promise<StockItem[]> {
     attributes: ['number', 'holderId', [fn('SUM', col('change')), 'quantity']],
     group: ['number', 'holderId'],
     raw: true,
-  })) as unknown as { number: string; holderId: Id<'person'>; quantity: string | number }[]
+  })) as unknown as {
+    number: string
+    holderId: Id<'person'>
+    quantity: string | number
+  }[]
   const people = await app.db.people.findAll({ where: { id: rows.map((r) => r.holderId) } })
   const names = new Map(people.map((p) => [p.id, p.name]))
   const held = (number: string) =>
@@ -34,6 +41,12 @@ export async function listStock(app: App): Promise<StockItem[]> {
         quantity: Number(r.quantity),
       }))
       .sort((a, b) => a.holder.localeCompare(b.holder))
+  const booked = await app.db.stockMoves.findAll({
+    attributes: ['number'],
+    where: BOOKED_IN,
+    group: ['number'],
+  })
+  const isKept = (number: string) => booked.some((b) => b.number === number)
   const kept = await reservations(app)
   const reserved = (number: string) =>
     kept
@@ -47,6 +60,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
       model: sheet.model,
       family: sheet.family,
       held: held(kit.number),
+      kept: isKept(kit.number),
       reserved: reserved(kit.number),
     })),
   )
@@ -62,6 +76,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
       model: '',
       family: '',
       held: held(number),
+      kept: isKept(number),
       reserved: reserved(number),
     })),
   ].sort((a, b) => a.number.localeCompare(b.number))

@@ -52,7 +52,16 @@ const words: Partial<Record<Station, { lead: string; done: string; caution?: str
     done: 'Back under pressure, no leaks',
   },
 }
-const w = computed(() => words[props.station])
+/** Nothing was shut or opened: the test as found has passed. */
+const untouched = {
+  lead: 'Nothing was opened. Caps and canopy on, nothing drips, the place is left clean.',
+  done: 'Left as it was found',
+}
+const w = computed(() =>
+  props.station === 'return' && store.state.skipped.length > 0
+    ? { ...words.return, ...untouched }
+    : words[props.station],
+)
 const testable = computed(() => apparatusOf(store.state.plan?.equipment.kind ?? '') !== undefined)
 const current = computed(
   () => !store.state.done.includes(props.station) && !store.state.skipped.includes(props.station),

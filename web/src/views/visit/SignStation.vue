@@ -11,6 +11,7 @@ import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import AfterSigning from './AfterSigning.vue'
 import CheckStation from './CheckStation.vue'
+import CustomerOpen from './CustomerOpen.vue'
 import GuideStation from './guide/GuideStation.vue'
 import SignForm from './SignForm.vue'
 import StationFrame from './StationFrame.vue'
@@ -110,6 +111,7 @@ function reopen() {
         : 'This did not pass. Repair and test again, or sign the failure as it stands: the office hears of it at once.'
     "
   >
+    <CustomerOpen v-if="writable" :outcome="outcome" />
     <div v-if="!passed && writable" class="again">
       <BButton v-if="!reopening" variant="primary" size="lg" @click="reopening = true"
         >Back to Open up</BButton

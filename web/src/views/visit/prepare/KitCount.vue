@@ -68,7 +68,7 @@ onMounted(async () => {
   try {
     const { items } = await call(api.stock.list)
     const item = items.find((i) => i.number === kit.value?.number)
-    stocked.value = (item?.held.length ?? 0) > 0
+    stocked.value = item?.kept ?? false
     onVan.value = item?.held.find((h) => h.holderId === session.person?.id) ?? null
     kept.value = (item?.reserved ?? []).filter(
       (r) => r.holderId === session.person?.id && r.visitId !== store.visit?.id,
