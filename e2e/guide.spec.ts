@@ -188,49 +188,41 @@ const ACTUATOR = {
   'Held, min': '5',
 }
 
-for (const { tag, variant, order } of [
-  {
-    tag: /SCA-101/,
-    variant: /to fail-closed/i,
-    order: ['Spring in first', 'piston in at a tilt'],
-  },
-  { tag: /SCA-102/, variant: /to fail-open/i, order: ['piston first, square', 'Spring centred'] },
-]) {
-  test(`an actuator’s fail action is changed to ${variant.source}: the order on the stem is its own`, async ({
-    page,
-  }) => {
-    test.setTimeout(240_000)
-    await open(page, tag)
-    const chooser = page.getByRole('region', { name: 'Job guide' })
-    const guide = chooser.locator('option', { hasText: /overhaul, and change/ })
-    await chooser.getByLabel('Job guide').selectOption({ label: await guide.innerText() })
-    const option = chooser.getByLabel('Variant').locator('option', { hasText: variant })
-    await take(page, null, await option.first().innerText())
-    await toSite(page)
-    await carryOut(page)
-    await button(page, 'Start the as-found test').click()
-    await fillForm(page, ACTUATOR, { 'On loss of air': 'The other way' })
-    await expect(page.locator('p.whole')).toContainText('It does not fail as its tag says')
-    await button(page, 'Make it safe, then repair').click()
-    await expect(page.getByLabel('Stored energy')).toContainText('Adjusting screw out first')
-    await carryOut(page)
-    await button(page, 'Zero is proved – open up').click()
-    await carryOut(page)
-    await button(page, 'Opened and inspected').click()
-    const rebuilt = await carryOut(page)
-    const places = order.map((words) => rebuilt.findIndex((s) => s.includes(words)))
-    expect(places.every((n) => n >= 0)).toBe(true)
-    expect(places).toEqual([...places].sort((a, b) => a - b))
-    await closeRebuild(page)
-    await carryOut(page)
-    await button(page, 'Back under pressure, no leaks').click()
-    await button(page, 'Start the as-left test').click()
-    await fillForm(page, ACTUATOR)
-    await expect(page.getByText('Every required item meets its limit').first()).toBeVisible()
-    await carryOut(page)
-    await drawAndSign(page, 'Sign and issue the certificate')
-  })
-}
+test('an actuator’s fail action is changed to open: the order on the stem is its own', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  await open(page, /SCA-102/)
+  const chooser = page.getByRole('region', { name: 'Job guide' })
+  const guide = chooser.locator('option', { hasText: /overhaul, and change/ })
+  await chooser.getByLabel('Job guide').selectOption({ label: await guide.innerText() })
+  const option = chooser.getByLabel('Variant').locator('option', { hasText: /to fail-open/i })
+  await take(page, null, await option.first().innerText())
+  await toSite(page)
+  await carryOut(page)
+  await button(page, 'Start the as-found test').click()
+  await fillForm(page, ACTUATOR, { 'On loss of air': 'The other way' })
+  await expect(page.locator('p.whole')).toContainText('It does not fail as its tag says')
+  await button(page, 'Make it safe, then repair').click()
+  await expect(page.getByLabel('Stored energy')).toContainText('Adjusting screw out first')
+  await carryOut(page)
+  await button(page, 'Zero is proved – open up').click()
+  await carryOut(page)
+  await button(page, 'Opened and inspected').click()
+  const rebuilt = await carryOut(page)
+  const order = ['piston first, square', 'Spring centred']
+  const places = order.map((words) => rebuilt.findIndex((s) => s.includes(words)))
+  expect(places.every((n) => n >= 0)).toBe(true)
+  expect(places).toEqual([...places].sort((a, b) => a - b))
+  await closeRebuild(page)
+  await carryOut(page)
+  await button(page, 'Back under pressure, no leaks').click()
+  await button(page, 'Start the as-left test').click()
+  await fillForm(page, ACTUATOR)
+  await expect(page.getByText('Every required item meets its limit').first()).toBeVisible()
+  await carryOut(page)
+  await drawAndSign(page, 'Sign and issue the certificate')
+})
 
 test('a detector assembly leaves with a rubber turned over: permitted by name, until a date, its renewal planned', async ({
   page,
@@ -380,6 +372,7 @@ test('the workbench answers what a technician would look up', async ({ page }) =
 /** From the list to the as-found test; what the guide asks on arrival is answered. */
 async function toSite(page: Page, hints: JobHints = {}): Promise<void> {
   await carryOut(page)
+  await button(page, /^All ready/).click()
   await button(page, 'Prepared – set off').click()
   await button(page, 'It is this one').click()
   await carryOut(page, hints)

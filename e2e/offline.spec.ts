@@ -73,7 +73,9 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   await expect(again.getByText(/have not reached the server yet/)).toBeVisible()
   await button(again, 'Stay signed in').click()
   await again.getByRole('link', { name: /^\d+ entries of RP-107 wait$/ }).click()
-  await expect(again.getByRole('listitem').filter({ hasText: 'Signed by Odda Marrin' })).toBeVisible()
+  await expect(
+    again.getByRole('listitem').filter({ hasText: 'Signed by Odda Marrin' }),
+  ).toBeVisible()
 
   // No visit is open: what waits goes by itself, and the certificate is issued.
   await context.setOffline(false)

@@ -7,8 +7,7 @@ export default defineConfig({
   outputDir: '../test-results',
   timeout: 60_000,
   expect: { timeout: 10_000 },
-  // They wait more than they compute: for gauges, holds and what has to come to rest.
-  workers: 4,
+  workers: 2,
   fullyParallel: true,
   globalSetup: './launch.ts',
   use: {

@@ -129,3 +129,23 @@ describe('branches', () => {
     expect(renewed).not.toContain('nose-seal')
   })
 })
+
+describe('an answer that leads to another guide', () => {
+  const leading = shippedGuides.flatMap((g) =>
+    expandGuide(g, shippedSubGuides)
+      .steps.filter((s) => s.leadsTo)
+      .map((s) => [g.id, s.leadsTo ?? '', s.at] as const),
+  )
+  it('is there in the guides that share their equipment with another', () => {
+    expect(leading.length).toBeGreaterThanOrEqual(4)
+  })
+  it.each(leading)(
+    '%s leads to %s, for the same equipment, before anything is opened',
+    (from, to, at) => {
+      const other = guide(to)
+      const families = (g: Guide) => [g.family, ...(g.alsoFor ?? [])]
+      expect(families(other).some((f) => families(guide(from)).includes(f))).toBe(true)
+      expect(['prepare', 'arrive', 'as-found']).toContain(at)
+    },
+  )
+})

@@ -28,7 +28,10 @@ export function judgeTest(
 ): Judgement {
   const { pack, test } = plan
   const blocked = blockedItems(plan, run)
-  const items = test.items.map((item) => judgeItem(pack, item, run, blocked.get(item.id)))
+  const items = test.items.map((item) => ({
+    ...judgeItem(pack, item, run, blocked.get(item.id)),
+    ...wantedAnswers(plan, item),
+  }))
   const deciding = items.filter((i) => i.requirement === 'required')
   const outcome = gravest(deciding.map((i) => i.outcome))
   return {
@@ -38,6 +41,14 @@ export function judgeTest(
     rulePack: { id: pack.id, version: pack.version, title: pack.title },
     items,
   }
+}
+
+/** The answers that an item accepts, as the tester reads them. */
+function wantedAnswers({ procedure }: PrescribedTest, item: PackItem): { wanted?: string } {
+  if (item.basis !== 'answer') return {}
+  const asked = procedure.steps.find((s) => s.record?.item === item.id)?.record?.answers ?? []
+  const labels = asked.filter((a) => item.accept.includes(a.id)).map((a) => a.label)
+  return labels.length > 0 ? { wanted: labels.join(' or ') } : {}
 }
 
 function judgeItem(pack: RulePack, item: PackItem, run: TestRun, blocked?: string): ItemJudgement {

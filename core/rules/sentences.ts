@@ -35,19 +35,18 @@ export function limitReason(
   }
 }
 
-/** What the whole test came to: the gravest required item, and advisory ones that fail. */
+/** What the whole test came to: every required item that decides it, and advisory ones that fail. */
 export function reasonOf(outcome: Outcome, items: readonly ItemJudgement[]): string {
   const required = items.filter((i) => i.requirement === 'required')
-  const fault = required.find((i) => i.outcome === outcome)
+  const faults = required.filter((i) => i.outcome === outcome)
   const advisory = items.filter((i) => i.requirement === 'advisory' && fails(i.outcome))
   const note =
     advisory.length > 0
       ? ` Advisory: ${advisory.map((i) => `${lower(i.title)} – ${i.reason}`).join('; ')}.`
       : ''
   if (outcome === 'pass') return `Every required item meets its limit.${note}`
-  const more = required.filter((i) => i.outcome === outcome).length - 1
-  const others = more > 0 ? ` (and ${more} more)` : ''
-  return `${fault?.title ?? 'The test'}: ${fault?.reason ?? 'not recorded'}${others}.${note}`
+  const said = faults.map((i) => `${i.title}: ${i.reason}`).join('; ')
+  return `${said || 'The test: not recorded'}.${note}`
 }
 
 const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)

@@ -65,6 +65,8 @@ export interface ItemJudgement {
   readonly id: string
   readonly title: string
   readonly requirement: Requirement
+  /** The answers that are wanted, in words, where something is seen and not measured. */
+  readonly wanted?: string
   readonly outcome: Outcome
   /** One sentence a technician can act on. */
   readonly reason: string

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type Guide, type InspectionVerdict, nextStep } from '../guide'
+import { type Guide, type InspectionVerdict } from '../guide'
 import { Job, type JobOptions } from '../testing/job'
 import { shippedLibrary } from '../testing/library'
 import {

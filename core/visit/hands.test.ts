@@ -38,6 +38,21 @@ describe('hands and air', () => {
   })
 })
 
+describe('hands and power', () => {
+  it('never come together, from when the equipment is found until it is off', () => {
+    const motor = guide('motor-control-valve')
+    const job = new Job({ family: 'motor-control-valve', kind: 'control valve' })
+      .choose(motor, motor.variants[0]?.id ?? '')
+      .toMakeSafe()
+      .carryOut('make-safe', (s) => s.power === 'off')
+    const hand = job.run.steps.find((s) => s.remove === 'drive')?.id ?? ''
+    const early = { step: hand, at: 'make-safe', departure: 'It is quicker so' } as const
+    expect(job.write('guide-step', early).refused?.why).toMatch(/power is on: hands stay out/)
+    job.carryOut('make-safe', (s) => s.remove === 'drive')
+    expect(job.write('guide-step', { step: hand, at: 'make-safe' }).refused).toBeNull()
+  })
+})
+
 describe('a photograph that is asked for', () => {
   it('is taken, or said not to be', () => {
     const job = new Job({ family: 'spring-cylinder-actuator', kind: 'actuator' })

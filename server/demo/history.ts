@@ -90,7 +90,8 @@ const REPAIRS: Readonly<Partial<Record<FaultKind, string>>> = {
 /** What was done about it, in the words of the record. */
 function workOn(fault: Fault | null): string {
   if (!fault) return 'Set anew, cleaned and lubricated.'
-  return `${fault.element}: ${REPAIRS[fault.fault] ?? 'Spring and disc renewed from the kit.'}`
+  const part = fault.element.replaceAll('-', ' ')
+  return `${part.charAt(0).toUpperCase()}${part.slice(1)}: ${REPAIRS[fault.fault] ?? 'Spring and disc renewed from the kit.'}`
 }
 
 async function periodicTest(

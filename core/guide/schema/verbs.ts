@@ -96,6 +96,8 @@ export const leafVerbs = {
   require: verb(line(200), {
     fields: {
       otherwise: line(200).required('is missing: where to go when the precondition does not hold'),
+      /** The guide that is the one then. */
+      leadsTo: slug<'guide'>(),
     },
   }),
   snapshot: verb(ref<'adjustment'>(), { refers: { object: ['adjustment'] } }),

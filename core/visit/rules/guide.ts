@@ -1,5 +1,6 @@
 import {
   endsWork,
+  type GuideRun,
   type GuideStation,
   guideStations,
   needsHands,
@@ -22,6 +23,9 @@ import { currentStation } from '../log/current'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
 import { type Station, stationTitles } from '../log/stations'
+
+/** Stations at which nothing is opened yet: what was found there may lead to another guide. */
+const UNTOUCHED: readonly Station[] = ['prepare', 'arrive', 'as-found']
 
 export function guardGuide(
   state: VisitState,
@@ -57,9 +61,9 @@ export function guardGuide(
       'Choose one from the list, or go on without: figures are then asked for.',
     )
   }
-  if (state.guideSteps.length > 0) {
+  if (state.guideSteps.some((s) => !UNTOUCHED.includes(s.at))) {
     return refuse(
-      'Steps of a guide are on record already.',
+      'Work by a guide is on record already.',
       'Finish it, or stop the visit with a reason.',
     )
   }
@@ -96,6 +100,13 @@ export function guardGuideStep(
   if (run && needsHands(step) && !step.withAir && standingOf(run).air === 'on') {
     return refuse('The air is on: hands stay out.', 'Take the air off in its step first.', station)
   }
+  if (run && needsHands(step) && powerIsOn(run)) {
+    return refuse(
+      'The power is on: hands stay out.',
+      'Take it off, prove it dead and lock it in its step first.',
+      station,
+    )
+  }
   const missing = missingSlots(state, context.library, step)
   if (missing.length > 0) {
     return refuse(
@@ -112,6 +123,12 @@ export function guardGuideStep(
     (departure ? null : safeStepRefusal(state, step, context)) ??
     (departure ? null : asLeftRefusal(state, step, context))
   )
+}
+
+/** Where a guide takes the power off it is on until then, as the equipment was found. */
+function powerIsOn(run: GuideRun): boolean {
+  const { power } = standingOf(run)
+  return power === undefined ? run.steps.some((s) => s.power === 'off') : power === 'on'
 }
 
 /** The step of that place on the way taken, if the work may go on at all. */

@@ -1,11 +1,11 @@
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import type { Content } from 'pdfmake/interfaces'
-import { INK, mono, RULE, small } from './pdfText'
+import { dayWords, INK, momentWords, mono, RULE, small } from './pdfText'
 
 /** What was corrected and by whom, and whether the times prove anything. */
 export function remarks(p: CertificatePayload): Content {
   const corrected = (p.corrections ?? []).map((c) => ({
-    text: `${c.what}: ${c.was} → ${c.is ?? 'withdrawn'}. ${c.why} Corrected by ${c.by}, ${c.at.slice(0, 10)}.`,
+    text: `${c.what}: ${c.was} → ${c.is ?? 'withdrawn'}. ${c.why} Corrected by ${c.by}, ${dayWords(c.at.slice(0, 10))}.`,
   }))
   if (corrected.length === 0 && !p.clock) return []
   return {
@@ -19,7 +19,10 @@ export function remarks(p: CertificatePayload): Content {
 }
 
 /** Where to check the certificate, and who signed it. */
-export function closing(p: CertificatePayload, verifyUrl: string): Content {
+export function closing(
+  p: CertificatePayload,
+  { verifyUrl, timeZone }: { readonly verifyUrl: string; readonly timeZone: string },
+): Content {
   const drawing = (path: string) =>
     `<svg viewBox="0 0 400 120"><path d="${path.replace(/[^MLCQZ0-9 .,-]/gi, '')}" fill="none" stroke="${INK}" stroke-width="2.5" stroke-linecap="round"/></svg>`
   return {
@@ -33,7 +36,9 @@ export function closing(p: CertificatePayload, verifyUrl: string): Content {
           { text: 'Check this document', bold: true },
           small('Scan the code, or open'),
           { ...(mono(verifyUrl, 7.5) as object), link: verifyUrl } as Content,
-          small('No account is needed. The signed file verifies with the public key alone.'),
+          small(
+            'No account is needed. The signed file, attached, verifies with the public key alone.',
+          ),
         ],
       },
       {
@@ -50,11 +55,13 @@ export function closing(p: CertificatePayload, verifyUrl: string): Content {
           { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 185, y2: 0, lineWidth: RULE }] },
           { text: p.tester.name, bold: true, margin: [0, 3, 0, 0] },
           ...(p.tester.licence
-            ? [small(`Licence ${p.tester.licence}, valid to ${p.tester.licenceExpiresOn}`)]
+            ? [
+                small(
+                  `Licence ${p.tester.licence}, valid to ${dayWords(p.tester.licenceExpiresOn ?? '')}`,
+                ),
+              ]
             : []),
-          small(
-            `${p.signature ? 'Signed' : 'First signed'} ${p.signedAt.slice(0, 16).replace('T', ' ')} UTC`,
-          ),
+          small(`${p.signature ? 'Signed' : 'First signed'} ${momentWords(p.signedAt, timeZone)}`),
         ],
       },
     ],

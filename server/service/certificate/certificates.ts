@@ -120,7 +120,11 @@ export async function readPdf(app: App, id: string): Promise<{ name: string; pdf
   const kept = await app.db.certificatePdfs.findByPk(id)
   if (kept) return { name: row.number, pdf: kept.pdf }
   const payload = JSON.parse(row.payload) as CertificatePayload
-  const pdf = await certificatePdf(payload, `${app.config.publicUrl}/verify/${row.code}`)
+  const pdf = await certificatePdf(payload, {
+    verifyUrl: `${app.config.publicUrl}/verify/${row.code}`,
+    jws: row.jws,
+    timeZone: app.config.utility.timeZone,
+  })
   await app.db.certificatePdfs.upsert({ certificateId: id, pdf })
   return { name: row.number, pdf }
 }

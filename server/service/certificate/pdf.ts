@@ -11,12 +11,10 @@ import {
   runOf,
 } from '@uvanta/core/certificate'
 import pdfmake from 'pdfmake'
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
+import type { Content, ContentTable, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { closing, remarks } from './certificateClosing'
 import { readings } from './pdfReadings'
-import { INK, mono, outcomeWords, ruled, small } from './pdfText'
-
-const BLUE = '#1f4e8c'
+import { dayWords, INK, mono, outcomeWords, ruled, small } from './pdfText'
 
 const require = createRequire(import.meta.url)
 const fontFile = (family: string, weight: string) => {
@@ -53,12 +51,28 @@ const cell = (
 /** The certificate as a drawing sheet: title block, verdict, readings, work, signature, QR code. */
 export async function certificatePdf(
   payload: CertificatePayload,
-  verifyUrl: string,
+  issued: {
+    readonly verifyUrl: string
+    /** The signed file, which travels inside the paper’s. */
+    readonly jws: string
+    /** Zone of the utility’s clocks. */
+    readonly timeZone: string
+  },
 ): Promise<Buffer> {
   const definition: TDocumentDefinitions = {
     version: '1.7',
     pageSize: 'A4',
     pageMargins: [40, 40, 40, 56],
+    language: 'en-GB',
+    tagged: true,
+    displayTitle: true,
+    files: {
+      signed: {
+        src: `data:application/jose;base64,${Buffer.from(issued.jws).toString('base64')}`,
+        name: `${payload.number}.jws`,
+        description: 'The same content, signed: it verifies with the public key alone.',
+      },
+    },
     info: {
       title: `${documentTitle(payload)} ${payload.number}`,
       author: payload.utility,
@@ -83,7 +97,7 @@ export async function certificatePdf(
       readings(payload),
       work(payload),
       remarks(payload),
-      closing(payload, verifyUrl),
+      closing(payload, issued),
     ],
   }
   return pdfmake.createPdf(definition).getBuffer()
@@ -156,7 +170,9 @@ function testedBy(run: CertifiedRun): TableCell[][] {
       '',
       cell(
         'Calibrated',
-        gauges.map((g) => `${g.calibratedOn} to ${g.calibrationUntil}`).join(', '),
+        gauges
+          .map((g) => `${dayWords(g.calibratedOn)} to ${dayWords(g.calibrationUntil)}`)
+          .join(', '),
         { mono: true },
       ),
       cell('Calibration certificate', gauges.map((g) => g.calibrationCertificate).join(', '), {
@@ -168,20 +184,17 @@ function testedBy(run: CertifiedRun): TableCell[][] {
 
 function verdict(p: CertificatePayload): Content {
   const check = checkOf(p)
-  const latest = p.lawfulUntil ? `, lawful until ${p.lawfulUntil}` : ''
-  const due = p.nextDueOn ? `Next test due ${p.nextDueOn}${latest}. ` : ''
+  const latest = p.lawfulUntil ? `, lawful until ${dayWords(p.lawfulUntil)}` : ''
+  const due = p.nextDueOn ? `Next test due ${dayWords(p.nextDueOn)}${latest}. ` : ''
   const repair = p.repairBy
-    ? `To be ${fails(p.outcome) ? 'repaired' : 'renewed'} by ${p.repairBy}.`
+    ? `To be ${fails(p.outcome) ? 'repaired' : 'renewed'} by ${dayWords(p.repairBy)}.`
     : ''
   return {
     margin: [0, 12, 0, 10],
     columns: [
       {
         width: 'auto',
-        text: check ? CHECK_WORDS[check.checked].toUpperCase() : outcomeWords[p.outcome],
-        fontSize: 18,
-        bold: true,
-        color: BLUE,
+        ...stamp(check ? CHECK_WORDS[check.checked].toUpperCase() : outcomeWords[p.outcome], p),
         margin: [0, 0, 14, 0],
       },
       {
@@ -191,6 +204,37 @@ function verdict(p: CertificatePayload): Content {
     ],
   }
 }
+
+/** The verdict by shape and weight, so that a copy in black and white says it too: a failure stands on black. */
+function stamp(words: string, { outcome }: CertificatePayload): ContentTable {
+  const failed = fails(outcome)
+  const sure = outcome === 'pass' || outcome === 'fail'
+  const weight = sure ? 2 : 1
+  return {
+    table: {
+      body: [
+        [
+          {
+            text: words,
+            fontSize: 18,
+            bold: true,
+            color: failed ? '#ffffff' : INK,
+            fillColor: failed ? INK : '#ffffff',
+            margin: [6, 2, 6, 2],
+          },
+        ],
+      ],
+    },
+    layout: {
+      hLineWidth: () => weight,
+      vLineWidth: () => weight,
+      hLineColor: () => INK,
+      vLineColor: () => INK,
+      ...(sure ? {} : { hLineStyle: () => DASHED, vLineStyle: () => DASHED }),
+    },
+  }
+}
+const DASHED = { dash: { length: 4, space: 2 } }
 
 function work(p: CertificatePayload): Content {
   if (p.work.length === 0) return { text: 'Nothing was opened.', margin: [0, 10, 0, 0] }
@@ -207,7 +251,7 @@ function work(p: CertificatePayload): Content {
         ...(w.temporary
           ? [
               {
-                text: `Temporary, permitted by ${w.temporary.permittedBy}: to be renewed by ${w.temporary.until}.`,
+                text: `Temporary, permitted by ${w.temporary.permittedBy}: to be renewed by ${dayWords(w.temporary.until)}.`,
                 bold: true,
               },
             ]

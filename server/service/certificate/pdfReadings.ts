@@ -7,7 +7,7 @@ import {
 import { roundTo, unitLabel } from '@uvanta/core/quantity'
 import type { ItemJudgement } from '@uvanta/core/rules'
 import type { Content, TableCell } from 'pdfmake/interfaces'
-import { mono, outcomeWords, ruled, small } from './pdfText'
+import { dayWords, mono, outcomeWords, ruled, small } from './pdfText'
 
 /** What was read and judged, as found beside as left; of a function check what was seen and tried. */
 export function readings(p: CertificatePayload): Content {
@@ -16,7 +16,7 @@ export function readings(p: CertificatePayload): Content {
   const items = (left ?? found)?.verdict.items ?? []
   const rows = items.map((item) => [
     { text: item.title },
-    mono(limitText(item)),
+    item.wanted ? { text: item.wanted, fontSize: 8.5 } : mono(limitText(item)),
     runCell(found, item.id),
     runCell(left, item.id),
   ])
@@ -51,8 +51,8 @@ function table(
         [
           'Reading',
           'Wanted',
-          `As found ${found ? found.date : ''}`,
-          `As left ${left ? left.date : ''}`,
+          `As found ${found ? dayWords(found.date) : ''}`,
+          `As left ${left ? dayWords(left.date) : ''}`,
         ].map((text) => ({ text, bold: true, fontSize: 8.5 })),
         ...rows,
       ],
@@ -63,7 +63,10 @@ function table(
 function seen(when: string, part: CertificatePayload['asFound']): Content[] {
   if (!('checked' in part)) return []
   return [
-    { text: `${when} ${part.date}: ${CHECK_WORDS[part.checked].toLowerCase()}`, bold: true },
+    {
+      text: `${when} ${dayWords(part.date)}: ${CHECK_WORDS[part.checked].toLowerCase()}`,
+      bold: true,
+    },
     { text: part.text },
     ...part.readings.map((r) => ({ columns: [{ width: 160, text: r.title }, mono(r.value)] })),
     { text: '', margin: [0, 0, 0, 6] },
@@ -71,7 +74,7 @@ function seen(when: string, part: CertificatePayload['asFound']): Content[] {
 }
 
 function limitText(item: ItemJudgement): string {
-  if (!item.limit || !item.unit || !item.dimension) return item.requirement
+  if (!item.limit || !item.unit || !item.dimension) return item.wanted ?? item.requirement
   return `${item.limitSense === 'at most' ? '≤' : '≥'} ${item.limit} ${unitLabel(item.dimension, item.unit)}`
 }
 

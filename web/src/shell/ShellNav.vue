@@ -179,14 +179,16 @@ nav {
 
 .self {
   display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
   align-items: center;
+  min-width: 0;
 }
 
 .line {
   padding: 0 0.75rem;
   font-weight: 600;
   color: var(--warn);
-  white-space: nowrap;
 }
 
 .plain {
@@ -200,6 +202,25 @@ nav {
 .self :deep(.who) {
   color: var(--ink);
   text-decoration: none;
+}
+
+/* A tablet upright: the places have a row of their own. */
+@media (min-width: 701px) and (max-width: 1120px) {
+  .shell-nav {
+    flex-wrap: wrap;
+    justify-content: space-between;
+  }
+
+  nav {
+    order: 3;
+    flex-basis: 100%;
+  }
+
+  .place {
+    flex: 1;
+    justify-content: center;
+    padding: 0 0.25rem;
+  }
 }
 
 @media (max-width: 700px) {

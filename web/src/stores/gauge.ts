@@ -25,6 +25,8 @@ const RECENT_S = 3
 /** Beyond what the samples should take, a wait ends by the clock: the link may have dropped out. */
 const PATIENCE = 1.5
 const PATIENCE_MS = 2_000
+/** Faster nobody reads a figure. */
+const SHOWN_EVERY_MS = 100
 
 /** The test gauge on the line, and the samples since the present reading began. */
 export const useGauge = defineStore('gauge', () => {
@@ -74,11 +76,33 @@ export const useGauge = defineStore('gauge', () => {
     const driver = driverOf(source.value)
     // Opened by somebody else while the sources were read.
     if (!driver || isOpen()) return
-    link.value = new GaugeLink(driver, (v) => (view.value = v), introduction)
+    link.value = new GaugeLink(driver, heard, introduction)
     link.value.start()
   }
 
+  let latest: LinkView | null = null
+  let later: ReturnType<typeof setTimeout> | undefined
+  /** Figures are shown so often as somebody reads them; how the link stands and what was seen, at once. */
+  function heard(now: LinkView): void {
+    latest = now
+    const before = view.value
+    const news =
+      before?.state !== now.state ||
+      before.hello !== now.hello ||
+      before.says !== now.says ||
+      before.seenAt !== now.seenAt
+    if (news) showLatest()
+    else later ??= setTimeout(showLatest, SHOWN_EVERY_MS)
+  }
+  function showLatest(): void {
+    clearTimeout(later)
+    later = undefined
+    if (link.value) view.value = latest
+  }
+
   function close(): void {
+    clearTimeout(later)
+    later = undefined
     link.value?.stop()
     link.value = null
     view.value = null

@@ -1,16 +1,34 @@
 <script setup lang="ts">
 import { type PlacedStep, stepWords } from '@uvanta/core/guide'
 import type { Refusal } from '@uvanta/core/visit'
-import { shallowRef } from 'vue'
+import { computed, shallowRef } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 
 /** A check that failed: the work is taken up again from the step that the guide names. */
 const props = defineProps<{ step: PlacedStep; back?: PlacedStep | undefined }>()
 const emit = defineEmits<{ again: [] }>()
 const store = useVisit()
+const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
+
+/** The guide to which the answer leads; its variant is the one of the same name, else its first. */
+const other = computed(() => library.library?.guides.find((g) => g.id === props.step.leadsTo))
+function takeOther() {
+  const { guide: chosen } = store.state
+  const to = other.value
+  const variant = to?.variants.find((v) => v.id === chosen?.variant) ?? to?.variants[0]
+  if (!to || !variant) return
+  refusal.value = store.record('guide-chosen', {
+    guideId: to.id,
+    version: to.version,
+    variant: variant.id,
+    ...(chosen?.sheet ? { sheet: chosen.sheet } : {}),
+  })
+  if (!refusal.value) emit('again')
+}
 
 function again(what: string) {
   if (!props.back) return
@@ -34,7 +52,11 @@ function again(what: string) {
         <ProblemNote :refusal="refusal" />
       </ReasonForm>
     </template>
-    <p v-else-if="step.otherwise">Then do not go on. {{ step.otherwise }}.</p>
+    <template v-else-if="step.otherwise">
+      <p>Then do not go on. {{ step.otherwise }}.</p>
+      <BButton v-if="other" variant="primary" @click="takeOther">Take {{ other.title }}</BButton>
+      <ProblemNote :refusal="refusal" />
+    </template>
     <p v-else>
       Then do not go on. Press the step from which the work is taken up again, and say what failed.
     </p>
