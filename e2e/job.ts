@@ -114,6 +114,9 @@ async function countKit(page: Page): Promise<void> {
     const wanted = (await line.locator('span.soft').innerText()).replace('of ', '')
     await line.locator('input').fill(wanted.trim())
   }
+  // What by the stock is on no van came from somewhere.
+  const why = kit.getByLabel('Why work goes on with it')
+  if (await why.isVisible()) await why.fill('Fetched from the depot this morning')
   await button(page, 'The kit is counted').click()
 }
 

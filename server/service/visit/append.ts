@@ -17,7 +17,7 @@ import type { VisitTableRow } from '../../store/tables'
 import { forbidden, ServiceError } from '../errors'
 import { claimsChecked } from './claims'
 import { planReturn } from './followUp'
-import { closedByKey } from './sign'
+import { closedByKey } from './close'
 import { inLog, type OpenLog } from './openLog'
 import { writeEvents } from './write'
 

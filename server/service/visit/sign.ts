@@ -1,13 +1,11 @@
 import type { Id } from '@uvanta/core/schema'
 import type { Person, Visit } from '@uvanta/contract'
-import { type EventDraft, signedText } from '@uvanta/core/visit'
+import type { EventDraft } from '@uvanta/core/visit'
 import type { App } from '../../context'
 import { appendGuarded, checkDrafts } from './append'
-import { inLog, type OpenLog } from './openLog'
-import { issueCertificate } from '../certificate/issue'
-import { planFollowUp } from './followUp'
+import { closed, signsAs } from './close'
+import { inLog } from './openLog'
 import { forbidden, ServiceError } from '../errors'
-import { checkSignature } from '../people/deviceKeys'
 import { checkPassword } from '../people/people'
 import { readVisit } from './visits'
 
@@ -39,38 +37,6 @@ export async function signVisit(
     return closed(app, actor, signed)
   })
   return readVisit(app, visitId)
-}
-
-/**
- * Closes a visit that was signed without a line: by the key of the device alone, over every entry that
- * the signature rests on.
- * @param log with the signature at its end
- * @throws ServiceError refused when the key does not count, or signed something else
- */
-export async function closedByKey(
-  app: App,
-  actor: Person,
-  log: OpenLog,
-  event: EventDraft<'signed'>,
-): Promise<OpenLog> {
-  signsAs(actor, event)
-  const { byKey } = event.payload
-  const before = log.events.filter((e) => e.id !== event.id)
-  const text = signedText(log.visit.id, before, actor.id, event)
-  if (!byKey) throw new ServiceError('refused', 'The key of the device is missing.', 'Sign again.')
-  await checkSignature(app, actor, { ...byKey, text })
-  return closed(app, actor, log)
-}
-
-/** What follows from a signature: the next visit, and the certificate or report. */
-async function closed(app: App, actor: Person, signed: OpenLog): Promise<OpenLog> {
-  await planFollowUp(app, actor, signed)
-  return issueCertificate(app, actor, signed)
-}
-
-function signsAs(actor: Person, { payload }: EventDraft<'signed'>): void {
-  if (payload.name === actor.name) return
-  throw new ServiceError('invalid', `You sign as ${actor.name}, not as another.`, 'Sign again.')
 }
 
 /**

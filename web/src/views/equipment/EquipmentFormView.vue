@@ -172,11 +172,11 @@ function siteAdded(site: Site) {
     </p>
     <RecordForm
       v-if="ready"
+      ref="form"
       :schema="body"
       :fields="fields"
       :initial="initial"
       :busy="busy"
-      ref="form"
       :action="id ? 'Save the change' : 'Add it'"
       :typed="`equipment-${id ?? 'new'}`"
       @submit="save"

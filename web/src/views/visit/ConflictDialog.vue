@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useVisit } from '@/stores/visit'
-import { eventWords } from './eventWords'
+import { eventWords } from '@/composables/eventWords'
 
 /** Two people wrote to one visit: shows both sides and lets the person decide about his own. */
 const store = useVisit()

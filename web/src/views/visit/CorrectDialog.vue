@@ -18,7 +18,7 @@ import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
-import { eventWords } from './eventWords'
+import { eventWords } from '@/composables/eventWords'
 
 /**
  * Corrects an entry: the old one stays in the log, struck through, with the reason. What that changes

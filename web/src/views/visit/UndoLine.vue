@@ -4,7 +4,7 @@ import { useTimeoutFn } from '@vueuse/core'
 import { computed, shallowRef, watch } from 'vue'
 import { useVisit } from '@/stores/visit'
 import { useLogNames } from './bench/useLogNames'
-import { eventWords } from './eventWords'
+import { eventWords } from '@/composables/eventWords'
 
 /** What was just recorded, said and heard, and for a while taken back with one press. */
 const store = useVisit()

@@ -7,7 +7,7 @@ import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import { useLogNames } from './bench/useLogNames'
 import CorrectDialog from './CorrectDialog.vue'
-import { eventWords } from './eventWords'
+import { eventWords } from '@/composables/eventWords'
 
 /** The visit's log as it was written; corrected entries stay, struck through. */
 const store = useVisit()

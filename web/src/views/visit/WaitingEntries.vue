@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useVisit } from '@/stores/visit'
-import { eventWords } from './eventWords'
+import { eventWords } from '@/composables/eventWords'
 
 /** What waits on this device and why: one refused entry is withdrawn alone, others’ entries not at all. */
 const store = useVisit()

@@ -12,7 +12,7 @@ import { saveToFile } from '@/stores/saveToFile'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import { useWaiting, type WaitingVisit } from '@/stores/waiting'
-import { eventWords } from '../visit/eventWords'
+import { eventWords } from '@/composables/eventWords'
 
 /** Everything of the person signed in that has not reached the server: what it is, how old, and why. */
 useTitle('Waiting entries')

@@ -112,15 +112,15 @@ function put(item: string, state: State) {
 }
 
 /** Everything that nobody has answered for yet. */
-const unticked = computed(() =>
+const unanswered = computed(() =>
   groups.value.flatMap((g) => g.items.filter((i) => !stateOf(i.id)).map((i) => i.id)),
 )
 /** Before setting off the station asks once about them. */
 const left = defineModel<number>('unticked', { default: 0 })
-watch(unticked, (list) => (left.value = list.length), { immediate: true })
+watch(unanswered, (list) => (left.value = list.length), { immediate: true })
 function allReady() {
   refusal.value = store.recordAll(
-    unticked.value.map((item) => ['prepared', { item, state: 'ready' }] as const),
+    unanswered.value.map((item) => ['prepared', { item, state: 'ready' }] as const),
   )
 }
 
@@ -137,9 +137,9 @@ const missing = computed(() => [
         <StateMark :state="p.state" :label="p.title" /> <span class="soft">{{ p.says }}</span>
       </li>
     </ul>
-    <div v-if="props.writable && unticked.length > 1" class="all-ready">
+    <div v-if="props.writable && unanswered.length > 1" class="all-ready">
       <BButton variant="outline-primary" @click="allReady"
-        >All ready – {{ unticked.length }} things</BButton
+        >All ready – {{ unanswered.length }} things</BButton
       >
       <span class="soft">Press what is missing, then this.</span>
     </div>
