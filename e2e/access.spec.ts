@@ -108,8 +108,11 @@ for (const { name, who, go } of views) {
         await fits(page, `${width} wide`)
       }
       await page.setViewportSize(sizes.tablet)
-      await page.addStyleTag({ content: 'html { font-size: 200% }' })
+      const letters = (size: string) =>
+        page.evaluate((s) => void (document.documentElement.style.fontSize = s), size)
+      await letters('200%')
       await fits(page, 'with letters twice as large')
+      await letters('')
     }
   })
 }

@@ -52,6 +52,7 @@ export async function streamTest(
       if (value === undefined) continue
       await reading.locator('input').first().fill(value)
       await reading.locator('button[type=submit]').click()
+      hands.presses++
       await expect(page.getByText(before, { exact: true })).toHaveCount(0, { timeout: 60_000 })
       continue
     }

@@ -10,9 +10,11 @@ test('a press counts once, however often the thumb comes down; what it wrote is 
   await page.setViewportSize({ width: 390, height: 844 })
   await signIn(page, 'odda', true)
   await page
-    .getByRole('link', { name: /CC-101/ })
+    .getByRole('link', { name: /SCA-101/ })
     .first()
     .click()
+  const which = page.getByRole('region', { name: 'Job guide' }).getByLabel('Job guide')
+  await which.selectOption({ index: 1 })
   await button(page, 'Take this guide').click()
   const place = page.locator('.guide-step .place')
   await expect(place).toContainText('Step 1 of')
@@ -40,7 +42,7 @@ test('the office moves a visit and hands it over; both technicians see it where 
 }) => {
   await signIn(page, 'sula')
   await page
-    .getByRole('link', { name: /ABC-101/ })
+    .getByRole('link', { name: /MPR-101/ })
     .first()
     .click()
   await button(page, 'Plan it otherwise').click()
@@ -52,7 +54,7 @@ test('the office moves a visit and hands it over; both technicians see it where 
   await expect(page.getByText(/Teo Branwick: Odda is at the bath/)).toBeVisible()
   const teo = await (await browser.newContext()).newPage()
   await signIn(teo, 'teo')
-  const row = teo.getByRole('link', { name: /ABC-101/ }).first()
+  const row = teo.getByRole('link', { name: /MPR-101/ }).first()
   await expect(row).toContainText('14:30')
   await row.click()
   // It is his now; he asks the office for another day.

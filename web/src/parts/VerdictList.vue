@@ -77,7 +77,7 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
         <span v-else-if="i.answer" class="answer">{{ i.answer.split(' – ')[0] }}</span>
       </li>
     </ul>
-    <div v-if="!itemsOnly" class="whole" :class="verdict.outcome">
+    <div v-if="!itemsOnly" class="whole" :class="verdict.outcome" role="status">
       <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
       <p>{{ verdict.reason }}</p>
       <p class="soft small">
@@ -96,7 +96,7 @@ h2 {
 
 .item {
   display: grid;
-  grid-template-columns: auto 1fr auto;
+  grid-template-columns: auto minmax(0, 1fr) fit-content(40%);
   gap: 0.6rem;
   padding: 0.5rem 0;
   align-items: start;

@@ -123,6 +123,8 @@ async function signOut() {
 <style scoped>
 .shell-nav {
   display: flex;
+  /* With large letters the places have a row of their own, and more. */
+  flex-wrap: wrap;
   align-items: stretch;
   gap: 1rem;
   border-bottom: 2px solid var(--rule-strong);
@@ -157,7 +159,8 @@ async function signOut() {
 
 nav {
   display: flex;
-  flex: 1;
+  flex-wrap: wrap;
+  flex: 1 1 auto;
 }
 
 .place {
@@ -207,7 +210,6 @@ nav {
 /* A tablet upright: the places have a row of their own. */
 @media (min-width: 701px) and (max-width: 1120px) {
   .shell-nav {
-    flex-wrap: wrap;
     justify-content: space-between;
   }
 
@@ -230,6 +232,7 @@ nav {
   }
 
   nav {
+    flex-wrap: nowrap;
     position: fixed;
     inset: auto 0 0;
     height: var(--nav-height);

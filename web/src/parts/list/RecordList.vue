@@ -183,6 +183,12 @@ th[aria-sort='descending'] button::after {
   white-space: nowrap;
 }
 
+@media (max-width: 480px) {
+  .row-actions {
+    white-space: normal;
+  }
+}
+
 @media (max-width: 900px) {
   .filters {
     grid-template-columns: 1fr 1fr;

@@ -16,6 +16,7 @@ import ProblemNote from '@/parts/ProblemNote.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import VisitLine from '@/parts/VisitLine.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
+import { useDeviceKey } from '@/stores/deviceKey'
 import { useSession } from '@/stores/session'
 import { useTakeAlong } from '@/stores/takeAlong'
 import AttentionList from './AttentionList.vue'
@@ -24,6 +25,7 @@ import VisitRowItem from './VisitRowItem.vue'
 useTitle('Today')
 const session = useSession()
 const along = useTakeAlong()
+const keys = useDeviceKey()
 const router = useRouter()
 /** So many days ahead are shown, and taken along. */
 const AHEAD = 7
@@ -112,6 +114,10 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
         and reload.</template
       >
       <template v-else-if="!asOf">The visits ahead are being taken along.</template>
+      <template v-if="!keys.own()">
+        · No PIN of yours opens this device yet:
+        <RouterLink :to="{ name: 'account' }">set one</RouterLink>, and you sign in a pit.
+      </template>
     </p>
     <WaitingLine v-if="loading && !value" what="today’s visits" />
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { saveToFile } from '@/stores/saveToFile'
 import { useVisit } from '@/stores/visit'
 import { eventWords } from '@/composables/eventWords'
 
@@ -10,6 +11,11 @@ const theirs = computed(
     store.conflict?.theirs.filter((e) => !store.conflict?.ours.some((o) => o.id === e.id)) ?? [],
 )
 const ours = computed(() => store.conflict?.ours ?? [])
+/** Nothing goes without a copy of it. */
+function withdraw() {
+  saveToFile('uvanta-withdrawn-entries.json', JSON.stringify(ours.value, null, 2))
+  return store.resolveConflict(false)
+}
 const line = (event: object) =>
   eventWords({ personId: '', personName: '', ...event } as never) ?? 'a step'
 </script>
@@ -37,9 +43,7 @@ const line = (event: object) =>
       <BButton variant="primary" @click="store.resolveConflict(true)"
         >Keep mine after theirs</BButton
       >
-      <BButton variant="outline-danger" @click="store.resolveConflict(false)"
-        >Withdraw mine</BButton
-      >
+      <BButton variant="outline-danger" @click="withdraw">Save mine to a file and withdraw</BButton>
     </div>
   </BModal>
 </template>
