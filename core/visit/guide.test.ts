@@ -45,9 +45,13 @@ describe('choosing a guide', () => {
   ])('%o is refused', (payload, words) => {
     expect(visit().write('guide-chosen', payload).refused?.why).toMatch(words)
   })
-  it('cannot be changed once its steps are on record', () => {
-    const job = chosen().must('guide-step', { step: '1.1', at: 'prepare' })
+  it('is changed while nothing is opened, and not any more once the equipment is shut in by it', () => {
     const payload = { guideId: tower.id, version, variant: 'usual' }
+    const looked = chosen().must('guide-step', { step: '1.1', at: 'prepare' })
+    expect(looked.write('guide-chosen', payload).refused).toBeNull()
+    // Its steps begin anew.
+    expect(looked.state.guideSteps).toEqual([])
+    const job = chosen().toMakeSafe().carryOut('make-safe')
     expect(job.write('guide-chosen', payload).refused?.why).toMatch(/on record already/)
   })
   it('keeps the version it was begun with when another comes into force', () => {

@@ -274,6 +274,6 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
 }
 
 .along {
-  margin: 0.5rem 0 0;
+  margin: 0.5rem 0 0.75rem;
 }
 </style>

@@ -107,7 +107,6 @@ function look() {
         <BButton type="submit" variant="primary">Check</BButton>
       </div>
     </form>
-    <DroppedFile @verified="fromFile" />
     <p v-if="short" class="caution" role="alert">{{ short }}</p>
     <ProblemNote :problem="problem" @retry="load" />
     <template v-if="value">
@@ -154,6 +153,7 @@ function look() {
         <a href="/.well-known/jwks.json">/.well-known/jwks.json</a>.
       </p>
     </template>
+    <DroppedFile class="mt-4" @verified="fromFile" />
   </div>
 </template>
 
