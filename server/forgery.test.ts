@@ -42,7 +42,7 @@ describe('signed', () => {
     const forged = await append(tester, visit.id, 1 + work.length, [signed])
     expect([forged.status, forged.body.detail]).toEqual([
       409,
-      'A visit is signed with the password. Sign it on its last station.',
+      'A visit is signed with the password, or last of all with the key of a device. Sign it on its last station.',
     ])
     const sign = (event: object) =>
       tester
@@ -50,6 +50,10 @@ describe('signed', () => {
         .send({ expected: 1 + work.length, password: PASSWORD, event })
     const other = { ...signed, payload: { ...signed.payload, name: 'Anybody At All' } }
     expect((await sign(other)).body.detail).toMatch(/You sign as The tester/)
+    // A key that nobody checks is on no record.
+    const byKey = { device: app.newId(), signature: 'A'.repeat(86) }
+    const claimed = { ...signed, payload: { ...signed.payload, byKey } }
+    expect((await sign(claimed)).body.detail).toMatch(/One or the other/)
     const empty = { ...signed, payload: { ...signed.payload, signature: 'M' } }
     expect((await sign(empty)).status).toBe(422)
     expect((await sign(signed)).body.certificateNumber).toMatch(/-\d{4}-\d{6}$/)

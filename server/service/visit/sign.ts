@@ -25,6 +25,13 @@ export async function signVisit(
   }
   await checkPassword(app, actor.id, input.password, input.address)
   signsAs(actor, input.event)
+  if (input.event.payload.byKey) {
+    throw new ServiceError(
+      'invalid',
+      'One or the other: this signature claims a key beside the password.',
+      'Leave the key out.',
+    )
+  }
   const drafts = checkDrafts(app, [input.event])
   await inLog(app, visitId, async (log) => {
     if (log.visit.technicianId !== actor.id)
