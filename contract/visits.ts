@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { localDate, prose, slug, strictObject, uuid } from '@uvanta/core/schema'
+import { localDate, prose, slug, strictObject, timeOfDay, uuid } from '@uvanta/core/schema'
 import {
   draftSchema,
   equipmentSnapshot,
@@ -14,14 +14,6 @@ import { idParams, list, page, pageQuery } from './fields'
 
 export const visitStates = ['planned', 'under-way', 'signed', 'stopped'] as const
 export type VisitStateName = (typeof visitStates)[number]
-
-/** As 08:30. */
-const timeOfDay = () =>
-  yup
-    .string()
-    .strict(true)
-    .typeError('must be text')
-    .matches(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day, as 08:30')
 
 const stationList = yup.array(yup.string<Station>().oneOf(stations).required()).required()
 

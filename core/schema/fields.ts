@@ -66,6 +66,14 @@ export const localDate = () =>
       return date.isValid && date.year >= FIRST_YEAR && date.year <= LAST_YEAR
     })
 
+/** Time of day by a clock on the wall, as 08:30. */
+export const timeOfDay = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be text')
+    .matches(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day, as 08:30')
+
 /** A moment, 2026-11-24T08:15:00.000Z. */
 export const instant = () =>
   yup

@@ -10,12 +10,13 @@ import {
   prose,
   slug,
   strictObject,
+  timeOfDay,
   uuid,
 } from '../../../schema'
 import { kind } from '../kind'
 import { equipmentSnapshot, previousSnapshot, tightenedSnapshot } from '../snapshots'
 import { type CheckOutcome, checkOutcomes, purposes } from '../words'
-import { clock, run, station } from './fields'
+import { run, station } from './fields'
 
 /** What the check across the fields of an identity looks at; any may still be missing. */
 type Identity = Partial<
@@ -29,7 +30,7 @@ export const visitKinds = {
       purpose: yup.string().strict(true).oneOf(purposes).required(),
       plannedOn: localDate().required(),
       /** Time of day at which the customer expects us, as 08:30. */
-      time: clock(),
+      time: timeOfDay(),
       /** Rule pack of the field test; a family without one is judged by its function check. */
       packId: slug(),
       packVersion: integer(1, 9999),
@@ -50,7 +51,7 @@ export const visitKinds = {
   replanned: kind(
     strictObject({
       plannedOn: localDate().required(),
-      time: clock(),
+      time: timeOfDay(),
       technicianId: uuid<'person'>().required(),
       technician: line(120).required(),
       why: prose(500),
