@@ -54,7 +54,7 @@ export async function openSealedKey(sealed: SealedKey, pin: string): Promise<Cry
     return await crypto.subtle.unwrapKey('pkcs8', inner, under, gcm(nonce), CURVE, false, ['sign'])
   } catch (error) {
     // What does not decrypt was sealed under another PIN.
-    if (error instanceof DOMException) return null
+    if (error instanceof Error && error.name === 'OperationError') return null
     throw error
   }
 }
