@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    // One for each core: by default one core is left to the runner, which hardly needs it.
+    maxWorkers: '100%',
     projects: [
       {
         test: {
@@ -18,7 +20,6 @@ export default defineConfig({
           globalSetup: ['server/testing/globalSetup.ts'],
           testTimeout: 30_000,
           hookTimeout: 60_000,
-          fileParallelism: false,
           isolate: false,
         },
       },

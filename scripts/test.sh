@@ -77,7 +77,7 @@ load_demo() {
 
 together format lint boundaries exports types
 check mutations bash scripts/mutate.sh --sample
-# The tests of the server use one core: the other loads the demo meanwhile.
+# The demo is loaded while the tests of the server wait for their database.
 export UVANTA_E2E_DATA="$out/e2e-data"
 load_demo "$UVANTA_E2E_DATA" &
 loading=$!

@@ -31,6 +31,7 @@ import {
   procedureSchema,
 } from '@uvanta/core/procedure'
 import { rulePackFaults, rulePackSchema } from '@uvanta/core/rules'
+import type { FieldFault } from '@uvanta/core/schema'
 import * as yup from 'yup'
 import { loadYaml } from './yamlFile'
 
@@ -116,6 +117,18 @@ function loadProcedures(directory: string): Procedure[] {
   })
 }
 
+/** What the proof of a guide said, while it and what it takes over are as they were. */
+const proofs = new WeakMap<Guide, { over: readonly SubGuide[]; faults: FieldFault[] }>()
+
+function proofOf(guide: Guide, subGuides: readonly SubGuide[]): FieldFault[] {
+  const before = proofs.get(guide)
+  const same = before?.over.length === subGuides.length
+  if (same && before.over.every((s, i) => s === subGuides[i])) return before.faults
+  const faults = proveGuide(guide, subGuides).faults.map(({ path, message }) => ({ path, message }))
+  proofs.set(guide, { over: subGuides, faults })
+  return faults
+}
+
 /** Guides are proved when they are loaded: one that forgets a part is refused as one that is no YAML. */
 function loadGuides(directory: string) {
   const shared = loadFolder(
@@ -125,13 +138,7 @@ function loadGuides(directory: string) {
   )
   const files = loadFolder(directory, 'guides', guideSchema as unknown as yup.Schema<Guide>)
   const subGuides = shared.map((f) => f.value)
-  for (const file of files) {
-    const { faults } = proveGuide(file.value, subGuides)
-    refuseIf(
-      file,
-      faults.map(({ path, message }) => ({ path, message })),
-    )
-  }
+  for (const file of files) refuseIf(file, proofOf(file.value, subGuides))
   return { files, guides: files.map((f) => f.value), subGuides }
 }
 
@@ -161,7 +168,7 @@ function loadFolder<T extends { id: string }>(
 
 function refuseIf(
   file: ReturnType<typeof loadYaml>,
-  faults: ReturnType<typeof procedureFaults>,
+  faults: readonly FieldFault[],
 ): void {
   if (faults.length > 0) throw file.refuse(faults)
 }
