@@ -166,9 +166,6 @@ function loadFolder<T extends { id: string }>(
   })
 }
 
-function refuseIf(
-  file: ReturnType<typeof loadYaml>,
-  faults: readonly FieldFault[],
-): void {
+function refuseIf(file: ReturnType<typeof loadYaml>, faults: readonly FieldFault[]): void {
   if (faults.length > 0) throw file.refuse(faults)
 }
