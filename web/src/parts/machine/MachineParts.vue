@@ -41,6 +41,12 @@ const pick = (id: string) => (lit.value = lit.value === id ? null : id)
           @pick="pick"
         />
       </div>
+      <MachineSheet
+        class="on-paper"
+        :machine="machine"
+        :options="options"
+        :view="view === 'closed' ? 'apart' : 'closed'"
+      />
     </div>
     <ol class="parts" aria-label="Parts, in the order in which they come off">
       <li v-for="p in parts" :key="p.id" :value="numbers.get(p.id)" :class="{ lit: lit === p.id }">
@@ -125,6 +131,38 @@ const pick = (id: string) => (lit.value = lit.value === id ? null : id)
   .drawing {
     position: sticky;
     top: 4.5rem;
+  }
+}
+
+.on-paper {
+  display: none;
+}
+
+@media print {
+  .sheet {
+    display: block;
+  }
+
+  .drawing {
+    position: static;
+  }
+
+  .scroll-x {
+    overflow: visible;
+  }
+
+  .on-paper {
+    display: block;
+  }
+
+  .parts {
+    columns: 3;
+    margin-top: 1rem;
+  }
+
+  .parts button {
+    min-height: 0;
+    padding: 0.15rem 0;
   }
 }
 

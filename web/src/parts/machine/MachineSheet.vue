@@ -255,4 +255,12 @@ circle {
 .number.lit text {
   fill: var(--paper-raised);
 }
+
+@media print {
+  /* Paper does not scroll. */
+  .machine {
+    min-width: 0 !important;
+    max-height: 225mm;
+  }
+}
 </style>

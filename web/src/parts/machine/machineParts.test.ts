@@ -15,7 +15,7 @@ const numberOf = (screen: ReturnType<typeof open>, title: string) =>
 describe('a machine with its parts', () => {
   it('has every part under the same number in the drawing and in the list', () => {
     const screen = open()
-    const drawn = screen.findAll('g.number text').map((t) => t.text())
+    const drawn = screen.findAll('.scroll-x g.number text').map((t) => t.text())
     const listed = screen.findAll('.parts > li').map((li) => li.attributes('value'))
     expect(drawn.sort()).toEqual(listed.sort())
     expect(numberOf(screen, 'Snap ring')).toBe('4')
@@ -31,11 +31,11 @@ describe('a machine with its parts', () => {
   })
   it('is drawn apart on wish, with all its parts', async () => {
     const screen = open()
-    const before = screen.find('svg.machine').attributes('viewBox')
+    const before = screen.find('.scroll-x svg.machine').attributes('viewBox')
     await screen.findAll('.views button')[1]?.trigger('click')
-    expect(screen.find('svg.machine').attributes('viewBox')).not.toBe(before)
-    expect(screen.findAll('g.part')).toHaveLength(machine.parts.length)
-    expect(screen.find('svg.machine').attributes('aria-label')).toContain('pulled apart')
+    expect(screen.find('.scroll-x svg.machine').attributes('viewBox')).not.toBe(before)
+    expect(screen.findAll('.scroll-x g.part')).toHaveLength(machine.parts.length)
+    expect(screen.find('.scroll-x svg.machine').attributes('aria-label')).toContain('pulled apart')
   })
   it('of another build has the parts of that build, under the numbers they always have', () => {
     const plain = open(['plain'])

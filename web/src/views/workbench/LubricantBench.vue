@@ -12,11 +12,19 @@ import { computed, ref } from 'vue'
 import StateMark from '@/parts/StateMark.vue'
 import AttachResult from './AttachResult.vue'
 
-/** Which lubricant on which rubber in which service, and why. */
+/** Every lubricant on one rubber in one service, and why; one of them is looked at and kept. */
 const elastomer = ref<Elastomer>('epdm')
 const lubricant = ref<Lubricant>('petrolatum')
 const service = ref<LubricantService>('drinking-water')
-const advice = computed(() => lubricantAdvice(elastomer.value, lubricant.value, service.value))
+const adviceFor = (l: Lubricant) => lubricantAdvice(elastomer.value, l, service.value)
+const advice = computed(() => adviceFor(lubricant.value))
+const ORDER = ['fits', 'questionable', 'clash'] as const
+/** What fits comes first. */
+const all = computed(() =>
+  (Object.keys(lubricants) as Lubricant[])
+    .map((id) => ({ id, ...adviceFor(id) }))
+    .sort((a, b) => ORDER.indexOf(a.verdict) - ORDER.indexOf(b.verdict)),
+)
 const MARKS = {
   fits: ['pass', 'Fits'],
   questionable: ['pass-uncertain', 'Questionable'],
@@ -35,25 +43,24 @@ const MARKS = {
         </BFormSelect>
       </label>
       <label
-        >Lubricant
-        <BFormSelect v-model="lubricant">
-          <option v-for="(t, id) in lubricants" :key="id" :value="id">{{ t }}</option>
-        </BFormSelect>
-      </label>
-      <label
         >Service
         <BFormSelect v-model="service">
           <option v-for="(t, id) in lubricantServices" :key="id" :value="id">{{ t }}</option>
         </BFormSelect>
       </label>
     </div>
-    <p class="verdict">
-      <StateMark :state="MARKS[advice.verdict][0]" :label="MARKS[advice.verdict][1]" />
-    </p>
-    <p v-for="r in advice.reasons" :key="r">{{ r }}</p>
-    <p v-if="advice.instead.length > 0">
-      <strong>Instead</strong> {{ advice.instead.map((l) => lubricants[l]).join(', ') }}
-    </p>
+    <ul class="all" aria-label="Lubricants">
+      <li v-for="l in all" :key="l.id">
+        <BFormRadio v-model="lubricant" :value="l.id" name="lubricant">
+          <span class="name">{{ lubricants[l.id] }}</span>
+          <StateMark :state="MARKS[l.verdict][0]" :label="MARKS[l.verdict][1]" />
+        </BFormRadio>
+        <div v-if="l.id === lubricant" class="why" aria-live="polite">
+          <p v-for="r in l.reasons" :key="r">{{ r }}</p>
+        </div>
+      </li>
+    </ul>
+    <p class="soft">General compatibility: the maker’s sheet governs.</p>
     <AttachResult
       :result="{
         computation: 'lubricant-advice',
@@ -76,9 +83,43 @@ label {
   font-weight: 600;
 }
 
-.verdict :deep(.state) {
-  font-size: 1.5rem;
-  font-weight: 700;
+.all {
+  list-style: none;
+  padding: 0;
+  margin: 0 0 0.75rem;
+}
+
+.all li {
+  border-bottom: 1px solid var(--rule);
+}
+
+.all :deep(.form-check) {
+  display: flex;
+  gap: 0.75rem;
+  align-items: center;
+  min-height: 48px;
+  margin: 0;
+}
+
+.all :deep(.form-check-input) {
+  flex: none;
+  margin-top: 0;
+}
+
+.all :deep(.form-check-label) {
+  display: flex;
+  flex: 1;
+  flex-wrap: wrap;
+  gap: 0.25rem 1rem;
+  justify-content: space-between;
+}
+
+.name {
+  font-weight: 500;
+}
+
+.why {
+  padding: 0 0 0.6rem 1.5rem;
 }
 
 p {
