@@ -115,7 +115,7 @@ test('a correction leaves the original in sight', async ({ page }) => {
   await page.getByLabel('Why', { exact: true }).fill('Digits exchanged')
   await button(page, 'Correct it').click()
   await expect(page.locator('s', { hasText: /check 1 differential: \d\.\d psid/ })).toBeVisible()
-  await expect(button(page, 'Passed – return to service')).toBeVisible()
+  await expect(button(page, 'Passed – left as it was found')).toBeVisible()
 })
 
 test('an expired licence and a gauge out of calibration are refused in words', async ({ page }) => {

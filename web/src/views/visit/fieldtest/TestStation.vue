@@ -73,6 +73,9 @@ const drawn = computed(() =>
 )
 const moved = computed(() => (run.value && props.run === 'as-found' ? movedSince(store.state) : []))
 const stationOpen = computed(() => !store.state.done.includes(props.run))
+const leavable = computed(
+  () => finished.value && props.run === 'as-found' && writable.value && stationOpen.value,
+)
 
 // The gauge comes on the line with the test and goes off it with the station.
 const gauge = useGauge()
@@ -107,12 +110,13 @@ function advance() {
 function finish() {
   refusal.value = store.record('test-finished', { run: props.run })
 }
-function leave(skip: boolean) {
-  refusal.value = store.record('station-done', {
-    station: 'as-found',
-    ...(skip ? { skipTo: 'return' as const } : {}),
-  })
-}
+const toRepair = () => (refusal.value = store.record('station-done', { station: 'as-found' }))
+/** Nothing was opened: with the test, its way back to service is done too. */
+const leftAsFound = () =>
+  (refusal.value = store.recordAll([
+    ['station-done', { station: 'as-found', skipTo: 'return' }],
+    ['station-done', { station: 'return' }],
+  ]))
 function recordImpossible() {
   if (!impossible.value.trim()) {
     refusal.value = {
@@ -192,11 +196,14 @@ const title = computed(() => {
         {{ verdict.decisionRule }} acceptance
       </span>
     </p>
-    <div v-if="finished && props.run === 'as-found' && writable && stationOpen" class="actions">
-      <BButton v-if="passed" variant="primary" size="lg" @click="leave(true)"
-        >Passed – return to service</BButton
+    <p v-if="leavable && passed" class="soft mb-2">
+      Nothing was opened. Caps and canopy on, nothing drips, the place is left clean.
+    </p>
+    <div v-if="leavable" class="actions">
+      <BButton v-if="passed" variant="primary" size="lg" @click="leftAsFound"
+        >Passed – left as it was found</BButton
       >
-      <BButton :variant="passed ? 'outline-primary' : 'primary'" size="lg" @click="leave(false)">
+      <BButton :variant="passed ? 'outline-primary' : 'primary'" size="lg" @click="toRepair">
         {{ passed ? 'Open it all the same' : 'Make it safe, then repair' }}
       </BButton>
     </div>
