@@ -69,7 +69,7 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
   }
   if (await step.locator('.relaxing').isVisible()) return goRound(page)
   if (await step.locator('form.setting').isVisible()) {
-    await step.getByLabel('As found').fill('3 turns from fully out')
+    await step.locator('form.setting input').fill('3 turns from fully out')
     return press('Written down')
   }
   if (await step.locator('form.grooves').isVisible()) {
@@ -97,6 +97,18 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
     const most = (await step.locator('.torque dd .mono').first().innerText()).split(' ')[0]
     await step.getByLabel('Set to').fill(most ?? '')
     return press('Tightened to it')
+  }
+  const numbers = step.getByLabel(/^Number of the lock on/)
+  for (let left = await numbers.count(); left > 0; left--) {
+    await numbers.first().fill('27')
+    await press(/^Lock /)
+    await expect(numbers).toHaveCount(left - 1)
+  }
+  // What is opened is unlocked first.
+  if (/^(Open|Crack|Supply)/.test(words)) {
+    const valve = words.match(/shutoff \d|inlet valve|outlet valve/i)?.[0]
+    const off = button(page, new RegExp(`^Take the lock off ${valve}$`, 'i'))
+    if (valve && (await off.first().isVisible())) await off.first().click()
   }
   await step.locator('.actions .main, .actions .btn-primary').first().click()
 }

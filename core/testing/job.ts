@@ -31,6 +31,8 @@ import {
   type Refusal,
   runOfGuide,
   type RunName,
+  shutOff,
+  siteOfVisit,
   slotFigure,
   type Station,
   type VisitEvent,
@@ -254,7 +256,11 @@ export class Job {
         source: 'Sheet of maker A, page 4, 2025',
       })
     }
+    if (step.locked) this.lockAll()
     for (const move of movesOf(step)) {
+      const lock = this.state.locks[move.element]
+      if (lock && move.to !== 'shut')
+        this.must('lock', { element: move.element, number: lock.number, on: false })
       if (this.state.valves[move.element] !== move.to) this.must('valve-moved', move)
     }
     if (step.count === 'kit') this.takeKit()
@@ -274,6 +280,13 @@ export class Job {
     return this.must('guide-step', { step: step.id, at: step.at, ...this.finding(step) })
   }
 
+  lockAll(): this {
+    const site = siteOfVisit(this.state, shippedLibrary)
+    for (const { id } of site ? shutOff(site, this.state.valves) : [])
+      if (!this.state.locks[id]) this.must('lock', { element: id, number: `L-${id}`, on: true })
+    return this
+  }
+
   proveZone(zone: string): this {
     return this.must('zone-proved', {
       zone,
@@ -284,8 +297,12 @@ export class Job {
   }
 
   private finding(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
+    const written = step.snapshot || step.writes ? { setting: '3½ turns from fully out' } : {}
+    return { ...written, ...this.found(step) }
+  }
+
+  private found(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
     const mm = (value: string) => ({ value, unit: 'mm' }) as const
-    if (step.snapshot) return { setting: '3½ turns from fully out' }
     if (step.photograph) return { unphotographed: true }
     if (step.measure === 'grooves') {
       const grooves = 6

@@ -361,12 +361,21 @@ describe('making safe', () => {
     job.must('zone-proved', proof('0.0'))
     expect(job.write('guide-step', { step, at: 'make-safe' }).refused).toBeNull()
   })
+  it('what is to be locked has the number of its lock on record, each of them', () => {
+    const job = shutIn().carryOut('make-safe', (s) => s.locked === true)
+    const step = job.due('make-safe')?.id ?? ''
+    const locked = () => job.write('guide-step', { step, at: 'make-safe' }).refused?.why
+    expect(locked()).toMatch(/^Shutoff 1 has no lock or tag on record/)
+    job.must('lock', { element: 'shutoff-1', number: '14', on: true })
+    expect(locked()).toMatch(/^Shutoff 2 has no lock/)
+    job.must('lock', { element: 'shutoff-2', number: '15', on: true })
+    expect(locked()).toBeUndefined()
+  })
   it('the proof lapses when what was shut is opened', () => {
-    const job = opened().must('valve-moved', {
-      element: 'shutoff-1',
-      to: 'crack',
-      departure: 'Flushed',
-    })
+    const job = opened()
+    const { number = '' } = job.state.locks['shutoff-1'] ?? {}
+    job.must('lock', { element: 'shutoff-1', number, on: false })
+    job.must('valve-moved', { element: 'shutoff-1', to: 'crack', departure: 'Flushed' })
     expect(job.state.proofs).toEqual([])
     job.carryOut('open-up', (s) => s.remove === 'cover')
     const step = job.due('open-up')?.id ?? ''

@@ -93,6 +93,10 @@ export const commonShape = {
   redoFrom: ref(),
   /** A figure of the spec sheet that the step shows. */
   slot: ref<'slot'>(),
+  /** What is written down at the step: “Turns of the adjuster”. */
+  writes: line(60),
+  /** Every shutoff that is shut has a lock or tag on record. */
+  locked: yup.boolean().strict(true),
   /** Done with the air on, where hands otherwise stay out. */
   withAir: yup.boolean().strict(true),
   /** What is unlike the first time, where a sub-guide is gone through again. */

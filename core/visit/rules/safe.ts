@@ -105,6 +105,10 @@ export function guardProof(
 const titleOf = (site: IsolationSite, space: string) =>
   site.spaces.find((s) => s.id === space)?.title ?? space
 
+/** Shutoffs that are shut: what a lock or tag belongs on. */
+export const shutOff = (site: IsolationSite, valves: VisitState['valves']) =>
+  site.valves.filter((v) => v.role === 'shutoff' && valves[v.id] === 'shut')
+
 export function guardLock(
   state: VisitState,
   { payload }: VisitEvent<'lock'>,
@@ -140,6 +144,12 @@ export function safeStepRefusal(
       )
     }
   }
+  const unlocked = step.locked ? shutOff(site, state.valves).find((v) => !state.locks[v.id]) : null
+  if (unlocked)
+    return refuse(
+      `${unlocked.title} has no lock or tag on record.`,
+      'Lock it, and enter the number.',
+    )
   const zoneId = step.prove ?? opensZone(state, step, library)
   const zone = site.zones.find((z) => z.id === zoneId)
   if (!zone) return null

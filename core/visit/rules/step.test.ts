@@ -91,6 +91,10 @@ describe('a setting', () => {
     expect(why({ snapshot: 'height' })).toMatch(/setting as found is missing/)
     expect(why({ snapshot: 'height' }, { setting: '   ' })).toMatch(/missing/)
     expect(why({ snapshot: 'height' }, { setting: '3 turns' })).toBe('allowed')
+    expect(why({ do: true, writes: 'Turns of the adjuster' })).toMatch(
+      /^Turns of the adjuster: missing/,
+    )
+    expect(why({ do: true, writes: 'Turns of the adjuster' }, { setting: '12' })).toBe('allowed')
   })
 })
 

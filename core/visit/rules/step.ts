@@ -84,6 +84,7 @@ export function proofRefusal(
     )
   if (step.snapshot && !setting?.trim())
     return refuse('The setting as found is missing.', 'Write it down: turns, height, scale.')
+  if (step.writes && !setting?.trim()) return refuse(`${step.writes}: missing.`, 'Write it down.')
   const run = runOfGuide(state, library)
   if (step.count === 'kit' && run && kitsNeeded(run).some((job) => !kitTaken(state, job))) {
     return refuse('The kit is not counted.', 'Count it item by item, then go on.', 'prepare')

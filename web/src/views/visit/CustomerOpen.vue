@@ -5,6 +5,7 @@ import { computed, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
+import LockList from './safe/LockList.vue'
 
 /** The valve to the customer, which stayed shut during the test as left: opened once it has passed. */
 const props = defineProps<{ outcome: string | null }>()
@@ -31,6 +32,7 @@ function open() {
     <template v-if="passed">
       <h3>{{ held.then }}</h3>
       <p class="soft">The test has passed: the customer’s side may be opened by the local rule.</p>
+      <LockList v-if="store.state.locks[held.element]" writable class="mb-3" />
       <BButton variant="primary" size="lg" @click="open">It is open</BButton>
     </template>
     <p v-else class="caution">

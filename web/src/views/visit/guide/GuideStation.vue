@@ -144,7 +144,7 @@ function redo(reason: string) {
       :pressable="active"
     />
     <TrayPanel v-if="run && narrow && withBench" :run="run" :step="shown" class="mt-3" />
-    <LockList v-if="narrow && withDrawing" :writable="writable" class="mt-3" />
+    <LockList v-if="narrow && withDrawing && !shown?.locked" :writable="writable" class="mt-3" />
     <StepList
       v-if="run"
       :steps="steps"
@@ -160,7 +160,7 @@ function redo(reason: string) {
       <TrayPanel v-if="withBench" :run="run" :step="shown" />
       <template v-else-if="withDrawing">
         <PlanList v-if="station === 'make-safe'" class="mb-4" />
-        <LockList :writable="writable" />
+        <LockList v-if="!shown?.locked" :writable="writable" />
       </template>
       <slot name="beside" />
     </template>

@@ -7,6 +7,7 @@ import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
 import KitCount from '../prepare/KitCount.vue'
+import LockList from '../safe/LockList.vue'
 import ProofForm from '../safe/ProofForm.vue'
 import BoltGuide from './BoltGuide.vue'
 import CheckFailed from './CheckFailed.vue'
@@ -139,6 +140,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       :dimension="slotOf(s)?.dimension"
     />
 
+    <LockList v-if="step.locked" writable class="mb-3" />
     <template v-if="missing.length === 0">
       <p v-if="early" class="caution">
         It is not its turn yet. Doing it now is a departure: give the reason below.
@@ -198,7 +200,12 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
           >Go on without a photograph</BButton
         >
       </div>
-      <SettingForm v-else-if="step.snapshot" @written="done({ setting: $event })" />
+      <SettingForm
+        v-else-if="step.snapshot || step.writes"
+        :key="step.id"
+        :label="step.writes"
+        @written="done({ setting: $event })"
+      />
       <div v-else class="actions">
         <label v-if="step.repeat" class="rounds"
           >Rounds

@@ -4,10 +4,11 @@ import { object } from 'yup'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
 
-/** A setting as it was found, written down before anything disturbs it. */
+/** What a step has written down; a setting as it was found, before anything disturbs it. */
+defineProps<{ label?: string | undefined }>()
 const emit = defineEmits<{ written: [setting: string] }>()
 const { submit } = useEntry(
-  object({ setting: line(200).required('is missing: turns, height or scale') }),
+  object({ setting: line(80).required('is missing: write it down') }),
   {},
   ({ setting }) => emit('written', setting.trim()),
 )
@@ -15,7 +16,11 @@ const { submit } = useEntry(
 
 <template>
   <form class="setting" novalidate @submit.prevent="submit">
-    <EntryField name="setting" label="As found" placeholder="Turns, height, scale" />
+    <EntryField
+      name="setting"
+      :label="label ?? 'As found'"
+      v-bind="label ? {} : { placeholder: 'Turns, height, scale' }"
+    />
     <BButton type="submit" variant="primary" size="lg">Written down</BButton>
   </form>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Refusal } from '@uvanta/core/visit'
+import { type Refusal, shutOff } from '@uvanta/core/visit'
 import { computed, reactive, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -13,13 +13,11 @@ const refusal = shallowRef<Refusal | null>(null)
 const { site } = useSite()
 const numbers = reactive<Record<string, string>>({})
 
-const shut = computed(
-  () =>
-    site.value?.valves.filter(
-      (v) =>
-        store.state.locks[v.id] || (v.role === 'shutoff' && store.state.valves[v.id] === 'shut'),
-    ) ?? [],
-)
+const shut = computed(() => {
+  if (!site.value) return []
+  const shutoffs = shutOff(site.value, store.state.valves)
+  return site.value.valves.filter((v) => store.state.locks[v.id] || shutoffs.includes(v))
+})
 function put(element: string) {
   const number = numbers[element]?.trim() ?? ''
   refusal.value = number
