@@ -53,7 +53,10 @@ const { values, submit, reset } = useEntry(
         ? { temporary: { until, permittedBy: permittedBy.trim() } }
         : {}),
     })
-    if (!refusal.value) clear()
+    if (!refusal.value) {
+      clear()
+      more.value = false
+    }
     return refusal.value
   },
   `${store.visit?.id}/repair`,
@@ -75,6 +78,8 @@ function clear() {
 
 /** Under a guide the entry is there already: it is read and, where needed, added to. */
 const guided = computed(() => store.state.guide !== undefined)
+const more = ref(false)
+const writing = computed(() => !guided.value || repairs.value.length === 0 || more.value)
 onMounted(() => {
   if (!guided.value || repairs.value.length > 0 || !library.library || values.text) return
   const done = workDone(store.state, library.library)
@@ -97,7 +102,8 @@ onMounted(() => {
         >
       </li>
     </ul>
-    <form novalidate @submit.prevent="submit">
+    <BButton v-if="!writing" variant="link" class="more" @click="more = true">Add to it</BButton>
+    <form v-else novalidate @submit.prevent="submit">
       <EntryField
         name="text"
         class="text"
@@ -145,7 +151,9 @@ onMounted(() => {
         <EntryField name="permittedBy" label="Permitted by" />
       </div>
       <ProblemNote :refusal="refusal" />
-      <BButton type="submit" variant="outline-primary">Record the repair</BButton>
+      <BButton type="submit" :variant="guided && !more ? 'primary' : 'outline-primary'" size="lg"
+        >Record the repair</BButton
+      >
     </form>
   </div>
 </template>

@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import { endsWork, type PlacedStep, stepWords } from '@uvanta/core/guide'
-import { currentStation, type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
+import {
+  currentStation,
+  kitsNeeded,
+  kitTaken,
+  type Refusal,
+  type Station,
+  stationTitles,
+} from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
@@ -60,6 +67,16 @@ const halted = computed(() =>
     store.state.guideSteps.some((d) => d.step === s.id && endsWork(d.finding)),
   ),
 )
+
+/** At the end of Rebuild one thing after the other: the kit, the repair, then it is rebuilt. */
+const kitDue = computed(
+  () =>
+    props.station === 'rebuild' &&
+    run.value !== null &&
+    !store.state.kitClosed &&
+    kitsNeeded(run.value).some((job) => kitTaken(store.state, job)),
+)
+const repairDue = computed(() => props.station === 'rebuild' && store.state.repairs.length === 0)
 
 const asked = ref(false)
 function finish() {
@@ -125,8 +142,8 @@ function redo(reason: string) {
     <template v-else-if="active">
       <p class="all">All {{ steps.length }} steps of this station are done.</p>
       <KitClosing v-if="station === 'rebuild'" />
-      <RepairForm v-if="station === 'rebuild'" />
-      <slot name="finish">
+      <RepairForm v-if="station === 'rebuild' && !kitDue" />
+      <slot v-if="!kitDue && !repairDue" name="finish">
         <p v-if="asks && asked" class="caution mt-3" role="alert">{{ asks }}</p>
         <div class="actions mt-3">
           <BButton variant="primary" size="lg" @click="finish">{{
