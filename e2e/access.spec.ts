@@ -35,6 +35,12 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
     { name: 'guide', who: 'odda', go: (p) => p.goto('/library/guides/spool-valve') },
     { name: 'machine', who: 'odda', go: (p) => p.goto('/library/machines/tower-double-check') },
     { name: 'spec sheet', who: 'odda', go: (p) => p.goto('/library/sheets/b-tower-double-check') },
+    { name: 'rule pack', who: 'odda', go: (p) => p.goto('/library/packs/larkhaven-relief-first') },
+    {
+      name: 'procedure',
+      who: 'odda',
+      go: (p) => p.goto('/library/procedures/rp-relief-first'),
+    },
     { name: 'stock', who: 'sula', go: (p) => p.goto('/stock') },
     {
       name: 'a visit by its guide',

@@ -104,6 +104,18 @@ export const routes: RouteRecordRaw[] = [
     props: true,
   },
   {
+    path: '/library/packs/:id',
+    name: 'pack',
+    component: () => import('./views/library/PackView.vue'),
+    props: true,
+  },
+  {
+    path: '/library/procedures/:id',
+    name: 'procedure',
+    component: () => import('./views/library/ProcedureView.vue'),
+    props: true,
+  },
+  {
     path: '/library/sheets/:id',
     name: 'sheet',
     component: () => import('./views/library/SheetView.vue'),

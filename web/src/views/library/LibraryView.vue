@@ -155,10 +155,25 @@ function keep() {
         <h2>Rule packs</h2>
         <ul class="rows">
           <li v-for="p in library.library.rulePacks" :key="p.id">
-            <span>{{ p.title }}, version {{ p.version }}</span>
+            <span
+              ><RouterLink :to="{ name: 'pack', params: { id: p.id } }">{{ p.title }}</RouterLink
+              >, version {{ p.version }}</span
+            >
             <span class="soft small"
               >{{ p.authority }} · from {{ p.effectiveFrom }} · {{ p.decisionRule }} acceptance ·
               {{ p.tests.map((t) => t.kind).join(', ') }}</span
+            >
+          </li>
+        </ul>
+      </section>
+      <section class="section">
+        <h2>Test procedures</h2>
+        <ul class="rows">
+          <li v-for="p in library.library.procedures" :key="p.id">
+            <RouterLink :to="{ name: 'procedure', params: { id: p.id } }">{{ p.title }}</RouterLink>
+            <span class="soft small"
+              >{{ p.kind }} · {{ p.school }} · {{ p.steps.length }} steps · version
+              {{ p.version }}</span
             >
           </li>
         </ul>
