@@ -77,6 +77,13 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
         <span v-else-if="i.answer" class="answer">{{ i.answer.split(' – ')[0] }}</span>
       </li>
     </ul>
+    <details v-if="verdict.items.some((i) => i.expanded)" class="soft small">
+      <summary>What U and ratio say</summary>
+      U: the true value lies within so much of the reading, in 19 cases of 20, by the gauge’s
+      accuracy and resolution. Ratio: the limit against U; a low one leaves the verdict open to
+      doubt near the limit. False accept: how probable it is that what passed does not meet its
+      limit.
+    </details>
     <div v-if="!itemsOnly" class="whole" :class="verdict.outcome" role="status">
       <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
       <p>{{ verdict.reason }}</p>
