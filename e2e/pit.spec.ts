@@ -62,10 +62,14 @@ test('the office moves a visit and hands it over; both technicians see it where 
   await teo.getByLabel('What is asked, and why').fill('Customer away until Thursday')
   await button(teo, 'Ask').last().click()
   await expect(teo.getByText('Teo Branwick asks the office: Customer away')).toBeVisible()
-  await page.goto('/')
-  await expect(page.getByRole('region', { name: 'Asked of the office' })).toContainText(
-    'Customer away until Thursday',
-  )
+  // What he wrote is shown to him before it is sent.
+  await expect(async () => {
+    await page.goto('/')
+    await expect(page.getByRole('region', { name: 'Asked of the office' })).toContainText(
+      'Customer away until Thursday',
+      { timeout: 5_000 },
+    )
+  }).toPass()
 })
 
 test('a locked screen opens with the PIN, and what was typed is still there', async ({ page }) => {

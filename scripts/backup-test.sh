@@ -1,0 +1,63 @@
+#!/usr/bin/env bash
+# A backup of a database that is written to meanwhile, put back elsewhere; and archives that are not whole.
+set -euo pipefail
+home="$(mktemp -d)"
+export UVANTA_DATA="$home/one"
+UVANTA_SOURCED=1 source "$(dirname "${BASH_SOURCE[0]}")/../uvanta"
+trap 'stop_all; rm -rf "$home"' EXIT
+
+fail() { printf 'backup: %s\n' "$*" >&2; exit 1; }
+customers() { sql -N -e "SELECT COUNT(*) FROM uvanta.customer"; }
+add() { sql uvanta -e "INSERT INTO customer (id, name) VALUES (UUID(), 'Customer $1')"; }
+# refused WORDS FILE : the launcher says so
+refused() {
+  local said
+  if said="$("$ROOT/uvanta" restore "$2" 2>&1)"; then fail "“$1” was taken"; fi
+  grep -q "$1" <<<"$said" || fail "“$1” is not what it says: $said"
+}
+
+step "A backup while somebody writes"
+prepare >/dev/null
+trap 'stop_all; rm -rf "$home"' EXIT
+add 0
+node server/dist/cli.js verify-chain >/dev/null
+(n=0; while sleep 0.02; do n=$((n + 1)); add "$n"; done) &
+writer=$!
+for n in 1 2 3; do write_backup "$home/$n.tar"; done
+kill "$writer"; wait "$writer" 2>/dev/null || true
+before="$(customers)"
+stop_all
+[ "$(stat -c %a "$home/1.tar")" = 600 ] || fail "others can read the file"
+if tar -tf "$home/3.tar" | grep -q 'db-password\|session'; then fail "a secret of the directory is in the file"; fi
+tar -xf "$home/3.tar" -C "$home" database.sql.gz
+gzip -dc "$home/database.sql.gz" | grep -q "INSERT INTO \`session\`" && fail "sessions are in the file"
+
+step "Files that are not whole"
+head -c 20000 "$home/3.tar" >"$home/short.tar"
+refused "is damaged\|is not a backup" "$home/short.tar"
+printf 'hello' >"$home/other.tar"
+refused "is not a backup" "$home/other.tar"
+# Somebody wrote a command of the client, and something else than the hash says, into the text.
+mkdir "$home/forged"; tar -xf "$home/3.tar" -C "$home/forged"
+(gzip -dc "$home/forged/database.sql.gz"; printf '\\! touch %s/ran\n' "$home") | gzip >"$home/forged/new.gz"
+mv "$home/forged/new.gz" "$home/forged/database.sql.gz"
+tar -C "$home/forged" -cf "$home/forged.tar" database.sql.gz keys hash
+refused "is damaged" "$home/forged.tar"
+[ ! -e "$home/ran" ] || fail "a command in the file was run"
+db_start
+[ "$(customers)" = "$before" ] || fail "a refused file changed something"
+stop_all
+
+step "Put back elsewhere"
+wanted="$(gzip -dc "$home/database.sql.gz" | grep -o "'Customer [0-9]*'" | sort -u | wc -l)"
+UVANTA_DATA="$home/two" "$ROOT/uvanta" restore "$home/3.tar" >"$home/restored" 2>&1 || { cat "$home/restored"; fail "it was not put back"; }
+export UVANTA_DATA="$home/two" DB_HOME="$home/two/db"
+DB_SOCKET="/tmp/uvanta-$(printf '%s' "$UVANTA_DATA" | sha256sum | cut -c1-12).sock"
+db_start
+[ "$(customers)" = "$wanted" ] || fail "$(customers) customers are there, $wanted were"
+stop_all
+
+step "A restore that is broken off"
+touch "$UVANTA_DATA/restoring"
+if said="$("$ROOT/uvanta" start 2>&1)"; then fail "half a database was started"; fi
+grep -q "a restore was broken off" <<<"$said" || fail "it is not said: $said"
