@@ -88,6 +88,30 @@ describe('a log carried on from entry to entry', () => {
   })
 })
 
+describe('a visit that is planned otherwise', () => {
+  const otherwise = {
+    plannedOn: '2026-06-09',
+    technicianId: uuid(900) as never,
+    technician: 'Odda',
+  }
+  const time = { time: '09:30' as never }
+  it('has its new day and time, and what was asked of the office is answered', () => {
+    const log = new Written()
+      .add('planned', plan.events[0]?.payload as PayloadOf<'planned'>)
+      .add('replan-asked', { why: 'Customer away' })
+    expect(log.state.replanAsked?.why).toBe('Customer away')
+    log.add('replanned', { ...otherwise, ...time })
+    expect(log.state.plan).toMatchObject({ plannedOn: '2026-06-09', time: '09:30' })
+    expect(log.state.replanAsked).toBeUndefined()
+    // Without a time it has none, whatever it had before.
+    log.add('replanned', otherwise)
+    expect(log.state.plan).not.toHaveProperty('time')
+  })
+  it('was planned before', () => {
+    expect(new Written().add('replanned', otherwise).state.plan).toEqual(emptyLog.state.plan)
+  })
+})
+
 describe('a field test', () => {
   it('begins empty, with the hands of before forgotten', () => {
     const log = new Written().add('valve-moved', { element: 'cock-2', to: 'open' })

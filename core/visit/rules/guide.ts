@@ -127,8 +127,7 @@ export function guardGuideStep(
 
 /** Where a guide takes the power off it is on until then, as the equipment was found. */
 function powerIsOn(run: GuideRun): boolean {
-  const { power } = standingOf(run)
-  return power === undefined ? run.steps.some((s) => s.power === 'off') : power === 'on'
+  return run.steps.some((s) => s.power === 'off') && standingOf(run).power !== 'off'
 }
 
 /** The step of that place on the way taken, if the work may go on at all. */
