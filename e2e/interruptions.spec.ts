@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type BrowserContext, chromium, expect, type Page, test } from '@playwright/test'
 import { inDays } from './job'
-import { DEMO_PASSWORD, signIn } from './people'
+import { DEMO_PASSWORD, settledAtOnce, signIn } from './people'
 
 /** So often a day is broken off; a long run says more: UVANTA_INTERRUPTIONS=200. */
 const TIMES = Number(process.env.UVANTA_INTERRUPTIONS ?? 10)
@@ -38,12 +38,13 @@ class Device {
       const Real = Date
       window.Date = class extends Real {
         constructor(...args: [] | [number]) {
-          super(...(args.length > 0 ? args : ([Real.now() + off] as const)) as [number])
+          super(...((args.length > 0 ? args : ([Real.now() + off] as const)) as [number]))
         }
         static override now = () => Real.now() + off
       } as DateConstructor
     })
     this.page = this.context.pages()[0] ?? (await this.context.newPage())
+    await settledAtOnce(this.page)
     await this.line(this.online)
   }
   async line(online: boolean): Promise<void> {
@@ -74,8 +75,8 @@ class Device {
   /** Brings the visit on the screen, whatever stands before it. */
   async ready(): Promise<void> {
     const { page } = this
-    const note = page.getByLabel('Note')
-    const pin = page.getByLabel('PIN of this device')
+    const note = page.getByRole('textbox', { name: 'Note' })
+    const pin = page.locator('input').and(page.getByLabel('PIN of this device'))
     const name = page.getByLabel('Name', { exact: true })
     await page.goto(`/visits/${this.visit}`)
     for (let tries = 0; tries < 5; tries++) {
@@ -103,10 +104,11 @@ class Device {
     await this.ready()
   }
   async note(text: string): Promise<void> {
-    await this.page.getByLabel('Note').fill(text)
+    await this.page.getByRole('textbox', { name: 'Note' }).fill(text)
     await this.page.getByRole('button', { name: 'Keep the note' }).click()
-    await expect(this.page.locator('.notes').getByText(text, { exact: true })).toBeVisible()
-    await expect(this.page.getByLabel('Note')).toHaveValue('')
+    const kept = this.page.locator('.notes li').filter({ hasText: new RegExp(`^\\s*${text}\\s`) })
+    await expect(kept).toBeVisible()
+    await expect(this.page.getByRole('textbox', { name: 'Note' })).toHaveValue('')
     await this.page.waitForTimeout(150)
   }
   async signOut(name: string): Promise<void> {

@@ -3,7 +3,7 @@ import type { Page } from '@playwright/test'
 export const DEMO_PASSWORD = 'larkhaven-demo'
 
 /** Takes a press at once on what has just come up, so that a test may press as fast as the screen follows. */
-const settledAtOnce = (page: Page) =>
+export const settledAtOnce = (page: Page) =>
   page.context().addInitScript(() => {
     const { setAttribute } = Element.prototype
     Element.prototype.setAttribute = function (name, value) {
