@@ -150,7 +150,7 @@ test(`a visit broken off ${TIMES} times, by chance: nothing is lost, nothing dou
   expect(planned.status(), await planned.text()).toBe(200)
 
   const dice = chance(TIMES)
-  const options = { ...launchOptions, baseURL, serviceWorkers: 'allow' } as const
+  const options = { ...launchOptions, baseURL: baseURL ?? '', serviceWorkers: 'allow' } as const
   const devices = [new Device(options, visit), new Device(options, visit)]
   for (const d of devices) {
     await d.open()

@@ -8,4 +8,7 @@ UVANTA_SOURCED=1 source "$(dirname "${BASH_SOURCE[0]}")/../uvanta"
 need_command chromium-headless-shell chromium-headless-shell
 prepare >&2
 trap 'stop_all; rm -rf "$UVANTA_DATA"' EXIT
-node --expose-gc --import tsx server/bench/main.ts
+case "${1:-}" in
+  --scale) node --import tsx server/bench/scale/main.ts ;;
+  *) node --expose-gc --import tsx server/bench/main.ts ;;
+esac

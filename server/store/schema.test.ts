@@ -3,7 +3,7 @@ import type { App } from '../context'
 import { makeTestApp } from '../testing/app'
 import { steps } from './schema'
 import type { Column } from './column'
-import { addSteps, createStep, refuseSteps, type Table } from './table'
+import { addSteps, createStep, keySteps, refuseSteps, type Table } from './table'
 import * as tables from './tables'
 
 /** A table is described once: what follows from it is what the database has. */
@@ -14,7 +14,9 @@ const described = Object.values(tables) as readonly Table<Record<string, Column>
 describe.each(described)('the table $name', (t) => {
   it('is made, added to and guarded by a step', () => {
     const names = steps.map((s) => s.name)
-    const wanted = [createStep(t), ...addSteps(t), ...refuseSteps(t)].map((s) => s.name)
+    const wanted = [createStep(t), ...addSteps(t), ...keySteps(t), ...refuseSteps(t)].map(
+      (s) => s.name,
+    )
     expect(names).toEqual(expect.arrayContaining(wanted))
   })
   it('has the columns that are described, and no others', async () => {

@@ -1,4 +1,4 @@
-import { addSteps, createStep, refuseSteps, type Step } from './table'
+import { addSteps, createStep, keySteps, refuseSteps, type Step } from './table'
 import * as t from './tables'
 
 /** In order; never edited once released, only followed by further ones. */
@@ -33,7 +33,18 @@ export const steps: readonly Step[] = [
   ...refuseSteps(t.audit),
   ...refuseSteps(t.photo),
   ...addSteps(t.visitEvent),
-  ...addSteps(t.equipment),
+  ...addSteps(t.equipment, ['equipment-nominals', 'equipment-station', 'equipment-station-place']),
   createStep(t.deviceKey),
   ...addSteps(t.visit),
+  ...keySteps(t.certificate),
+  ...keySteps(t.visit),
+  ...keySteps(t.equipmentStatus),
+  ...addSteps(t.equipment, ['equipment-site-name']),
+  // What stands in its site's row, once more where equipment is sorted by it.
+  {
+    name: 'equipment-site-names',
+    up: 'UPDATE equipment e JOIN site s ON s.id = e.site_id SET e.site_name = s.name',
+    down: "UPDATE equipment SET site_name = ''",
+  },
+  ...keySteps(t.equipment),
 ]

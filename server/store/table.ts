@@ -16,6 +16,8 @@ export interface Table<C extends Columns> {
   readonly columns: C
   /** Keys over several columns, and those that only make a search fast. */
   readonly keys: readonly string[]
+  /** Keys that a later step added: its name, and the columns. */
+  readonly laterKeys: Readonly<Record<string, string>>
   /** A row, once written, stays as it is. */
   readonly appendOnly: boolean
 }
@@ -27,8 +29,12 @@ export type RowOf<T> =
 export const table = <C extends Columns>(
   name: string,
   columns: C,
-  { keys = [], appendOnly = false }: { keys?: readonly string[]; appendOnly?: boolean } = {},
-): Table<C> => ({ name, columns, keys, appendOnly })
+  {
+    keys = [],
+    laterKeys = {},
+    appendOnly = false,
+  }: Partial<Pick<Table<C>, 'keys' | 'laterKeys' | 'appendOnly'>> = {},
+): Table<C> => ({ name, columns, keys, laterKeys, appendOnly })
 
 /** `setPoint` → `set_point`; a word that SQL keeps for itself is put in quotes. */
 const columnName = (field: string) => {
@@ -59,10 +65,16 @@ export function createStep<C extends Columns>({ name, columns, keys }: Table<C>)
   }
 }
 
-/** The steps that added a column afterwards, by the name that it gives. */
-export const addSteps = <C extends Columns>({ name, columns }: Table<C>): Step[] =>
+/**
+ * The steps that added a column afterwards, by the name that it gives.
+ * @param only these of them, where others came later still
+ */
+export const addSteps = <C extends Columns>(
+  { name, columns }: Table<C>,
+  only?: readonly string[],
+): Step[] =>
   Object.entries<Column>(columns).flatMap(([field, c]) =>
-    c.since
+    c.since && (!only || only.includes(c.since))
       ? [
           {
             name: c.since,
@@ -72,6 +84,16 @@ export const addSteps = <C extends Columns>({ name, columns }: Table<C>): Step[]
         ]
       : [],
   )
+
+/** The steps that added a key afterwards; it is called as its step. */
+export const keySteps = ({ name, laterKeys }: Pick<Table<Columns>, 'name' | 'laterKeys'>): Step[] =>
+  Object.entries(laterKeys).map(([step, columns]) => ({
+    name: step,
+    up: `ALTER TABLE ${name} ADD INDEX ${keyName(step)} (${columns})`,
+    down: `ALTER TABLE ${name} DROP INDEX ${keyName(step)}`,
+  }))
+
+const keyName = (step: string) => step.replaceAll('-', '_')
 
 /** The triggers by which a table refuses to have its rows changed or taken away. */
 export const refuseSteps = ({

@@ -1,79 +1,32 @@
 import type { CertificateDetail, CertificateRow as CertificateView } from '@uvanta/contract'
 import type { CertificatePayload } from '@uvanta/core/certificate'
-import { Op } from 'sequelize'
+import { QueryTypes } from 'sequelize'
 import type { App } from '../../context'
 import type { CertificateRow, CertificateStatusRow } from '../../store/tables'
 import { certificatePdf } from './pdf'
 import { notFound } from '../errors'
-import { keptCursor, makeCursor, pageSize } from '../paging'
-
-export interface CertificateQuery {
-  readonly q?: string | undefined
-  readonly state?: string | undefined
-  readonly equipment?: string | undefined
-  readonly cursor?: string | undefined
-  readonly limit?: string | undefined
-}
+import { makeCursor, pageSize } from '../paging'
+import { certificateSql, type CertificateQuery, type ListedCertificate } from './search'
 
 export async function listCertificates(app: App, query: CertificateQuery) {
   const limit = pageSize(query.limit)
-  const [at, id] = keptCursor(query.cursor, 2, /^\d{1,15}$/)
-  const like = query.q?.trim() ? `%${query.q.trim().replace(/[\\%_]/g, (c) => `\\${c}`)}%` : null
-  const inState = query.state
-    ? {
-        id: {
-          [Op.in]: (await app.db.certificateStatus.findAll({ where: { state: query.state } })).map(
-            (s) => s.certificateId,
-          ),
-        },
-      }
-    : {}
-  const rows = await app.db.certificates.findAll({
-    attributes: { exclude: ['payload', 'jws'] },
-    where: {
-      [Op.and]: [
-        inState,
-        query.equipment ? { equipmentId: query.equipment } : {},
-        like
-          ? {
-              [Op.or]: ['number', 'tag', 'site', 'technician'].map((field) => ({
-                [field]: { [Op.like]: like },
-              })),
-            }
-          : {},
-        at && id
-          ? {
-              [Op.or]: [
-                { issuedAt: { [Op.lt]: new Date(Number(at)) } },
-                { issuedAt: new Date(Number(at)), id: { [Op.lt]: id } },
-              ],
-            }
-          : {},
-      ],
-    },
-    order: [
-      ['issuedAt', 'DESC'],
-      ['id', 'DESC'],
-    ],
-    limit: limit + 1,
+  const { sql, replacements } = certificateSql(query, limit + 1)
+  const rows = await app.db.sequelize.query<ListedCertificate>(sql, {
+    replacements,
+    type: QueryTypes.SELECT,
   })
   const shown = rows.slice(0, limit)
-  const statuses = await app.db.certificateStatus.findAll({
-    where: { certificateId: shown.map((r) => r.id) },
-  })
   const last = shown.at(-1)
   return {
-    items: shown.map((row) =>
-      toView(
-        row,
-        statuses.find((s) => s.certificateId === row.id),
-      ),
-    ),
+    items: shown.map((row) => toView(row, row)),
     next: rows.length > limit && last ? makeCursor([last.issuedAt.getTime(), last.id]) : null,
   }
 }
 
-function toView(row: CertificateRow, status: CertificateStatusRow | undefined): CertificateView {
+function toView(
+  row: Omit<CertificateRow, 'payload' | 'jws' | 'year' | 'serial'>,
+  status: Pick<CertificateStatusRow, 'state' | 'reason' | 'supersededBy'> | undefined,
+): CertificateView {
   return {
     id: row.id,
     number: row.number,
@@ -125,6 +78,7 @@ export async function readPdf(app: App, id: string): Promise<{ name: string; pdf
     jws: row.jws,
     timeZone: app.config.utility.timeZone,
   })
-  await app.db.certificatePdfs.upsert({ certificateId: id, pdf })
-  return { name: row.number, pdf }
+  // Whoever was first keeps it: another process may have made one at the same moment.
+  await app.db.certificatePdfs.bulkCreate([{ certificateId: id, pdf }], { ignoreDuplicates: true })
+  return { name: row.number, pdf: (await app.db.certificatePdfs.findByPk(id))?.pdf ?? pdf }
 }

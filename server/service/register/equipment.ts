@@ -107,6 +107,7 @@ type EquipmentInput = Omit<
   EquipmentRow,
   | 'version'
   | 'searchText'
+  | 'siteName'
   | 'virtualSite'
   | 'anchorOn'
   | 'model'
@@ -152,6 +153,7 @@ export async function createEquipment(
         installedOn: input.installedOn ?? null,
         anchorOn: dueOn,
         searchText: searchTextOf(input, site),
+        siteName: site.name,
         virtualSite: null,
         version: 1,
       },
@@ -192,6 +194,7 @@ export async function changeEquipment(
       ...fields,
       ...(dueOn ? { anchorOn: dueOn } : {}),
       searchText: searchTextOf(merged, site),
+      siteName: site.name,
     }
     await changeVersioned(app.db.equipment, 'equipment', id, version, changed, transaction)
     if (!dueOn) return

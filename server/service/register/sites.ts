@@ -1,5 +1,5 @@
 import type { Person, Site } from '@uvanta/contract'
-import { Op, type WhereOptions } from 'sequelize'
+import { IndexHints, Op, type WhereOptions } from 'sequelize'
 import type { App } from '../../context'
 import type { SiteRow } from '../../store/tables'
 import { audited } from '../audit'
@@ -33,6 +33,10 @@ async function siteQuery(app: App, where: WhereOptions<SiteRow>): Promise<Site[]
     where,
     include: 'customer',
     order: [['name', 'ASC']],
+    // Read off the names, not sorted; those of one customer are few.
+    ...('customerId' in where || 'id' in where
+      ? {}
+      : { indexHints: [{ type: IndexHints.FORCE, values: ['name'] }] }),
     limit: 500,
   })
   return rows.map((r) => ({

@@ -50,13 +50,19 @@ export async function listVisits(app: App, person: Person, query: VisitQuery) {
       ...(query.state ? { state: query.state } : {}),
       ...(query.technician ? { technicianId: query.technician } : {}),
       ...(mine ? { technicianId: person.id } : {}),
+      // As a range besides, so that a later page is read off the index like the first.
       ...(on && id
-        ? { [Op.or]: [{ plannedOn: { [Op.lt]: on } }, { plannedOn: on, id: { [Op.gt]: id } }] }
+        ? {
+            [Op.and]: [
+              { plannedOn: { [Op.lte]: on } },
+              { [Op.or]: [{ plannedOn: { [Op.lt]: on } }, { id: { [Op.lt]: id } }] },
+            ],
+          }
         : {}),
     },
     order: [
       ['plannedOn', 'DESC'],
-      ['id', 'ASC'],
+      ['id', 'DESC'],
     ],
     limit: limit + 1,
   })

@@ -32,7 +32,12 @@ export const certificate = table(
     payload: longText(),
     jws: longText(),
   },
-  { keys: ['UNIQUE (year, serial)', 'INDEX (equipment_id)'], appendOnly: true },
+  {
+    keys: ['UNIQUE (year, serial)', 'INDEX (equipment_id)'],
+    // Holds all that the list is searched by, so that a search reads no certificate.
+    laterKeys: { 'certificate-newest-first': 'issued_at, id, number, tag, site, technician' },
+    appendOnly: true,
+  },
 )
 export type CertificateRow = RowOf<typeof certificate>
 

@@ -74,8 +74,13 @@ export const equipment = table(
     /** The demo's hidden condition behind the equipment; null in real use. */
     virtualSite: nullable(json<object>()),
     version: version(),
+    /** The name of its site, to be sorted by. */
+    siteName: since('equipment-site-name', withDefault(text(120), '')),
   },
-  { keys: ['INDEX (family, tag)', 'FULLTEXT (search_text)'] },
+  {
+    keys: ['INDEX (family, tag)', 'FULLTEXT (search_text)'],
+    laterKeys: { 'equipment-by-site-name': 'site_name, tag' },
+  },
 )
 export type EquipmentRow = RowOf<typeof equipment>
 
@@ -89,6 +94,9 @@ export const equipmentStatus = table(
     repairBy: nullable(day()),
     lastVisitId: nullable(uuid<'visit'>()),
   },
-  { keys: ['INDEX (due_on, equipment_id)', 'INDEX (`condition`, equipment_id)'] },
+  {
+    keys: ['INDEX (due_on, equipment_id)', 'INDEX (`condition`, equipment_id)'],
+    laterKeys: { 'equipment-status-by-repair': 'repair_by, equipment_id' },
+  },
 )
 export type EquipmentStatusRow = RowOf<typeof equipmentStatus>

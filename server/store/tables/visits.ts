@@ -51,6 +51,7 @@ export const visit = table(
       'INDEX (technician_id, planned_on)',
       'INDEX (equipment_id, planned_on)',
     ],
+    laterKeys: { 'visit-by-state': 'state, planned_on, id' },
   },
 )
 export type VisitTableRow = RowOf<typeof visit>

@@ -1,0 +1,32 @@
+/** What people open, and how often it is the first thing of a day. */
+export const READS = [
+  { name: 'equipment, by tag', path: '/api/v1/equipment', pages: true },
+  { name: 'equipment, by site', path: '/api/v1/equipment?sort=site', pages: true },
+  { name: 'equipment, by due date', path: '/api/v1/equipment?sort=due', pages: true },
+  { name: 'equipment, latest due first', path: '/api/v1/equipment?sort=-due', pages: true },
+  { name: 'due board, overdue', path: '/api/v1/equipment?due=overdue&sort=due', pages: true },
+  { name: 'due board, soon', path: '/api/v1/equipment?due=soon&sort=due', pages: true },
+  {
+    name: 'failed, by repair date',
+    path: '/api/v1/equipment?condition=failed&sort=repair',
+    pages: false,
+  },
+  {
+    name: 'equipment of a family',
+    path: '/api/v1/equipment?family=reduced-pressure-assembly',
+    pages: true,
+  },
+  { name: 'search: serial', path: '/api/v1/equipment?q=L700007', pages: false },
+  { name: 'search: tag', path: '/api/v1/equipment?q=RP-S000012', pages: false },
+  { name: 'search: address and number', path: '/api/v1/equipment?q=hospital+4242', pages: false },
+  { name: 'certificates', path: '/api/v1/certificates', pages: true },
+  { name: 'certificates, current', path: '/api/v1/certificates?state=current', pages: true },
+  { name: 'certificates, void', path: '/api/v1/certificates?state=void', pages: false },
+  { name: 'certificates, by number', path: '/api/v1/certificates?q=SC-2026-000017', pages: false },
+  { name: 'certificates, by site', path: '/api/v1/certificates?q=Laundry', pages: true },
+  { name: 'visits', path: '/api/v1/visits?scope=all', pages: true },
+  { name: 'visits, signed', path: '/api/v1/visits?scope=all&state=signed', pages: true },
+  { name: 'visits, planned', path: '/api/v1/visits?scope=all&state=planned', pages: false },
+  { name: 'sites', path: '/api/v1/sites', pages: false },
+  { name: 'audit', path: '/api/v1/audit', pages: true },
+] as const
