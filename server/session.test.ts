@@ -1,8 +1,9 @@
+import { QueryTypes } from 'sequelize'
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { openApp } from './app'
-import { makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 import { draft, SIGNATURE } from './testing/visit'
 
 let app: App
@@ -11,6 +12,68 @@ beforeAll(async () => {
   app = await makeTestApp()
   await populate(app)
   server = serve(app)
+})
+
+describe('a session', () => {
+  const me = async (agent: Agent) => (await agent.get('/api/v1/session')).body.person?.username
+  const rows = () =>
+    app.db.sequelize.query<{ sid: string; expires: Date }>('SELECT sid, expires FROM session', {
+      type: QueryTypes.SELECT,
+    })
+  it('that has run out is none, though nobody has swept it away', async () => {
+    const agent = await signedIn(server, 'trainee')
+    expect(await me(agent)).toBe('trainee')
+    await app.db.sequelize.query("UPDATE session SET expires = '2020-01-01'")
+    expect(await me(agent)).toBeUndefined()
+  })
+  it('ends a day after it began, however busy it was', async () => {
+    const agent = await signedIn(server, 'trainee')
+    const now = app.now
+    Object.assign(app, { now: () => now().plus({ hours: 23 }) })
+    expect(await me(agent)).toBe('trainee')
+    Object.assign(app, { now: () => now().plus({ hours: 25 }) })
+    expect(await me(agent)).toBeUndefined()
+    Object.assign(app, { now })
+  })
+  it('is not written anew for every look', async () => {
+    const agent = await signedIn(server, 'trainee')
+    await me(agent)
+    const before = await rows()
+    for (let n = 0; n < 5; n++) await me(agent)
+    expect(await rows()).toEqual(before)
+  })
+  it('ends with a new password, but not for whoever chose it', async () => {
+    const [here, elsewhere] = [await signedIn(server, 'other'), await signedIn(server, 'other')]
+    const next = 'another long password'
+    await here.post('/api/v1/session/password').send({ current: PASSWORD, next }).expect(204)
+    expect(await me(here)).toBe('other')
+    expect(await me(elsewhere)).toBeUndefined()
+    const back = { current: next, next: PASSWORD }
+    await here.post('/api/v1/session/password').send(back).expect(204)
+  })
+  it('ends when its person is given a password, or let go, and does not come back', async () => {
+    const administrator = await signedIn(server, 'administrator')
+    const people = (await administrator.get('/api/v1/people').expect(200)).body.items
+    const { id } = people.find((p: { username: string }) => p.username === 'trainee')
+    const change = async (fields: object) => {
+      const { version } = (await administrator.get('/api/v1/people')).body.items.find(
+        (p: { id: string }) => p.id === id,
+      )
+      await administrator
+        .patch(`/api/v1/people/${id}`)
+        .set('If-Match', `"${version}"`)
+        .send(fields)
+        .expect(200)
+    }
+    const first = await signedIn(server, 'trainee')
+    await change({ password: `${PASSWORD} too` })
+    expect(await me(first)).toBeUndefined()
+    await change({ password: PASSWORD })
+    const second = await signedIn(server, 'trainee')
+    await change({ active: false })
+    await change({ active: true })
+    expect(await me(second)).toBeUndefined()
+  })
 })
 
 describe('signing in', () => {

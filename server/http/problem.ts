@@ -72,7 +72,19 @@ interface Fault {
   readonly status?: number
   readonly type?: string
   readonly name?: string
+  /** What the driver said. */
+  readonly original?: { readonly errno?: number; readonly code?: string }
 }
+
+/** A deadlock, a lock waited for too long, and a cluster that has no majority. */
+const BUSY = [1213, 1205, 1047]
+const isBusy = ({ original }: Fault) => BUSY.includes(original?.errno ?? 0)
+
+/** The connection was refused, or went in the middle: the driver’s own codes, and those of the socket. */
+const GONE =
+  /^(ER_CMD_CONNECTION_CLOSED|ER_CONNECTION_ALREADY_CLOSED|ER_SOCKET_UNEXPECTED_CLOSE|ER_SERVER_SHUTDOWN|ER_CONNECTION_KILLED|ECONNRESET|EPIPE|ECONNREFUSED|ETIMEDOUT)$/
+const isGone = ({ name, original }: Fault) =>
+  name?.startsWith('SequelizeConnection') === true || GONE.test(original?.code ?? '')
 
 /** What the libraries below throw when the request, and not the server, is at fault. */
 function foreign(fault: Fault): [number, Explanation] | null {
@@ -108,7 +120,16 @@ function foreign(fault: Fault): [number, Explanation] | null {
       409,
       explained('taken', 'There is an entry with this id or name already.', 'Use another.'),
     ]
-  if (fault.name?.startsWith('SequelizeConnection'))
+  if (isBusy(fault))
+    return [
+      503,
+      explained(
+        'busy',
+        'Others were writing the same thing at the same moment.',
+        'Try again shortly; what was sent twice is stored once.',
+      ),
+    ]
+  if (isGone(fault))
     return [
       503,
       explained(

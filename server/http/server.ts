@@ -1,13 +1,9 @@
-import type { Id } from '@uvanta/core/schema'
 import { join } from 'node:path'
 import type { Person } from '@uvanta/contract'
 import compression from 'compression'
-import connectSession from 'connect-session-sequelize'
 import express, { type Express, type Request, type RequestHandler } from 'express'
-import session from 'express-session'
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
-import { DataTypes } from 'sequelize'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import type { App } from '../context'
@@ -22,17 +18,9 @@ import { bindLibrary } from './routes/library'
 import { bindOffice } from './routes/office'
 import { bindSession } from './routes/session'
 import { bindVisits } from './routes/visits'
+import { sessions } from './sessions'
 import { verifyPage } from './verifyPage'
 
-declare module 'express-session' {
-  interface SessionData {
-    personId: Id<'person'>
-    /** What a device has to sign to sign in. */
-    challenge: string
-  }
-}
-
-const SESSION_HOURS = 14
 const YEAR_MS = 31_536_000_000
 
 /**
@@ -173,38 +161,6 @@ function hostOf(origin: string): string | null {
   } catch {
     return null
   }
-}
-
-function sessions(app: App): RequestHandler {
-  const table = app.db.sequelize.define(
-    'session',
-    {
-      sid: { type: DataTypes.STRING(64), primaryKey: true },
-      expires: DataTypes.DATE(3),
-      data: DataTypes.TEXT,
-    },
-    { tableName: 'session', timestamps: true, underscored: true },
-  )
-  const Store = connectSession(session.Store)
-  const store = new Store({
-    db: app.db.sequelize,
-    table: table.name,
-    checkExpirationInterval: 15 * 60_000,
-    expiration: SESSION_HOURS * 3_600_000,
-  })
-  return session({
-    name: 'uvanta',
-    secret: app.config.sessionSecret,
-    store,
-    resave: false,
-    saveUninitialized: false,
-    cookie: {
-      httpOnly: true,
-      sameSite: 'strict',
-      secure: 'auto',
-      maxAge: SESSION_HOURS * 3_600_000,
-    },
-  })
 }
 
 async function personOf(app: App, req: Request): Promise<Person | null> {

@@ -28,7 +28,10 @@ export function bindSession(app: App, bind: Bind): void {
     utility: app.config.utility.name,
   }))
   bind(api.session.changePassword, ({ actor, body, req }) =>
-    changePassword(app, actor(), body.current, body.next, addressOf(req)),
+    changePassword(app, actor(), body.current, body.next, {
+      address: addressOf(req),
+      session: req.sessionID,
+    }),
   )
   bind(api.devices.list, async ({ actor }) => ({ items: await listDevices(app, actor().id) }))
   bind(api.devices.ofPerson, async ({ params }) => ({ items: await listDevices(app, params.id) }))
@@ -56,6 +59,7 @@ function renew(req: Request, person: Person): Promise<void> {
     req.session.regenerate((error) => {
       if (error) return failed(error as Error)
       req.session.personId = person.id
+      req.session.begunAt = Date.now()
       req.session.save((e) => (e ? failed(e as Error) : done()))
     })
   })

@@ -6,6 +6,7 @@ import type { LicenceRow, PersonRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { changeVersioned } from '../register/versioned'
+import { endSessions } from './endSessions'
 import { revokeAll } from './revokeAll'
 import { countAttempt, forgiveAttempt } from './wrongPasswords'
 
@@ -58,13 +59,14 @@ export async function changePassword(
   person: Person,
   current: string,
   next: string,
-  address: string,
+  from: { readonly address: string; readonly session: string },
 ): Promise<void> {
-  await checkPassword(app, person.id, current, address)
+  await checkPassword(app, person.id, current, from.address)
   const passwordHash = await hashPassword(next)
-  await audited(app, person, 'changed the own password', person.username, (transaction) =>
-    app.db.people.update({ passwordHash }, { where: { id: person.id }, transaction }),
-  )
+  await audited(app, person, 'changed the own password', person.username, async (transaction) => {
+    await app.db.people.update({ passwordHash }, { where: { id: person.id }, transaction })
+    await endSessions(app, person.id, transaction, from.session)
+  })
 }
 
 export async function readPerson(app: App, id: string): Promise<Person> {
@@ -153,7 +155,10 @@ export async function changePerson(
   await audited(app, actor, action, id, async (transaction) => {
     await changeVersioned(app.db.people, 'person', id, version, fields, transaction)
     // Whoever is given a new password, or is let go, may have lost a device.
-    if (password || rest.active === false) await revokeAll(app, actor, id, transaction)
+    if (password || rest.active === false) {
+      await revokeAll(app, actor, id, transaction)
+      await endSessions(app, id, transaction)
+    }
   })
   return readPerson(app, id)
 }
