@@ -14,7 +14,10 @@ export interface Database extends Models {
   readonly sequelize: Sequelize
 }
 
-/** Connects to MariaDB. DECIMAL arrives as text and keeps its digits; times are UTC. */
+/**
+ * Connects to MariaDB. DECIMAL arrives as text and keeps its digits; times are UTC; a transaction reads what
+ * others have committed.
+ */
 export function openDatabase(settings: DatabaseSettings): Database {
   const sequelize = new Sequelize({
     dialect: 'mariadb',
@@ -34,6 +37,8 @@ export function openDatabase(settings: DatabaseSettings): Database {
       bigIntAsNumber: true,
       checkNumberRange: true,
       connectTimeout: 5_000,
+      // Said once a connection, not before every transaction.
+      sessionVariables: { tx_isolation: 'READ-COMMITTED' },
     },
   })
   return { sequelize, ...defineModels(sequelize) }

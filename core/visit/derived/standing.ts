@@ -18,6 +18,10 @@ export interface Standing {
   readonly repairBy?: string
 }
 
+/** The run that says how the equipment stands: the last one that is finished, and of a signed visit the final one. */
+export const decisiveRun = (state: VisitState): RunName | null =>
+  (state.signed ? finalRun(state) : lastFinished(state)) ?? null
+
 /**
  * What a visit, as far as it has come, says of its equipment; null while no test is finished.
  * @param programmeId of the equipment, for logs that pin none
@@ -29,7 +33,7 @@ export function standingAfter(
   programmeId: string,
   anchor: string,
 ): Standing | null {
-  const decisive = state.signed ? finalRun(state) : lastFinished(state)
+  const decisive = decisiveRun(state)
   if (!decisive) return null
   const testedOn = state.runs[decisive]?.date ?? state.checkedOn[decisive]
   const outcome = outcomeOfRun(state, decisive, library)

@@ -16,12 +16,31 @@ export async function appendRows(
   drafts: readonly EventDraft[],
   transaction: Transaction,
 ): Promise<VisitEvent[]> {
-  const serverTime = app.now().toISO()
-  const events = chained(visitId, head, drafts, {
+  const events = chainedNow(app, actor, visitId, head, drafts)
+  await insertRows(app, visitId, events, transaction)
+  return events
+}
+
+/** The events as they will stand in the log from now on, without writing them. */
+export const chainedNow = (
+  app: App,
+  actor: Pick<Person, 'id' | 'name'>,
+  visitId: Id<'visit'>,
+  head: { count: number; headHash: string },
+  drafts: readonly EventDraft[],
+): VisitEvent[] =>
+  chained(visitId, head, drafts, {
     personId: actor.id,
     personName: actor.name,
-    serverTime,
+    serverTime: app.now().toISO(),
   })
+
+export async function insertRows(
+  app: App,
+  visitId: Id<'visit'>,
+  events: readonly VisitEvent[],
+  transaction: Transaction,
+): Promise<void> {
   await app.db.visitEvents.bulkCreate(
     events.map((e) => ({
       visitId,
@@ -39,7 +58,6 @@ export async function appendRows(
     })),
     { transaction },
   )
-  return events
 }
 
 /** The events as they will stand in the log, without writing them. */

@@ -1,6 +1,6 @@
 import type { Id } from '@uvanta/core/schema'
 import { appended, emptyLog, type FoldedLog, type VisitEvent } from '@uvanta/core/visit'
-import { Transaction } from 'sequelize'
+import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { VisitTableRow } from '../../store/tables'
 import { notFound } from '../errors'
@@ -51,21 +51,18 @@ async function once(
   visitId: Id<'visit'>,
   work: (log: OpenLog) => Promise<FoldedLog>,
 ): Promise<VisitEvent[]> {
-  const { before, after } = await app.db.sequelize.transaction(
-    { isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED },
-    async (transaction) => {
-      const visit = await app.db.visits.findByPk(visitId, {
-        transaction,
-        lock: transaction.LOCK.UPDATE,
-      })
-      if (!visit) throw notFound('visit')
-      const known =
-        cache.get(visitId, visit.eventCount, visit.headHash) ??
-        appended(emptyLog, await readEvents(app, visitId, transaction))
-      const { events, state } = await work({ ...known, visit, transaction })
-      return { before: known.events.length, after: { events, state } }
-    },
-  )
+  const { before, after } = await app.db.sequelize.transaction(async (transaction) => {
+    const visit = await app.db.visits.findByPk(visitId, {
+      transaction,
+      lock: transaction.LOCK.UPDATE,
+    })
+    if (!visit) throw notFound('visit')
+    const known =
+      cache.get(visitId, visit.eventCount, visit.headHash) ??
+      appended(emptyLog, await readEvents(app, visitId, transaction))
+    const { events, state } = await work({ ...known, visit, transaction })
+    return { before: known.events.length, after: { events, state } }
+  })
   cache.put(visitId, after)
   return after.events.slice(before)
 }

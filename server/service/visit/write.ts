@@ -2,6 +2,7 @@ import type { Person } from '@uvanta/contract'
 import {
   appended,
   CHAIN_START,
+  decisiveRun,
   type EventDraft,
   standingAfter,
   type VisitState,
@@ -11,7 +12,7 @@ import type { App } from '../../context'
 import type { VisitTableRow } from '../../store/tables'
 import { sealHead } from '../integrity/seals'
 import { followStock } from '../stock/stock'
-import { appendRows } from './chain'
+import { chainedNow, insertRows } from './chain'
 import type { OpenLog } from './openLog'
 
 /**
@@ -27,38 +28,55 @@ export async function writeEvents(
 ): Promise<OpenLog> {
   if (drafts.length === 0) return log
   const head = { count: log.events.length, headHash: log.events.at(-1)?.hash ?? CHAIN_START }
-  const added = await appendRows(app, actor, log.visit.id, head, drafts, log.transaction)
+  const added = chainedNow(app, actor, log.visit.id, head, drafts)
   const after = { ...log, ...appended(log, added) }
-  await followStock(app, log, added)
-  await updateReadTables(app, after)
+  // Sent one behind the other without waiting: what fails takes the whole transaction with it.
+  await Promise.all([
+    insertRows(app, log.visit.id, added, log.transaction),
+    followStock(app, log, added),
+    updateVisit(app, after),
+    updateStanding(app, after),
+  ])
   return after
 }
 
-/** Keeps the visit list and the due list in step with the log. */
-async function updateReadTables(app: App, log: OpenLog): Promise<void> {
-  const { events, state, visit, transaction } = log
-  const equipment = await app.db.equipment.findByPk(visit.equipmentId, { transaction })
-  const standing = equipment
-    ? standingAfter(state, app.shelf.library, equipment.programme, equipment.anchorOn)
-    : null
+/** Keeps the visit list in step with the log, sealed. */
+async function updateVisit(
+  app: App,
+  { events, state, visit, transaction }: OpenLog,
+): Promise<void> {
   const head = {
     eventCount: events.length,
     headHash: events.at(-1)?.hash ?? visit.headHash,
   }
-  await sealHead(app, { id: visit.id, ...head }, transaction)
-  await app.db.visits.update(
-    {
-      state: stateName(state),
-      done: state.signed ? [...state.done, 'as-left'] : [...state.done],
-      skipped: [...state.skipped],
-      replanAsked: state.replanAsked?.why ?? null,
-      outcome: state.signed?.outcome ?? null,
-      certificateId: state.certificate?.certificateId ?? null,
-      certificateNumber: state.certificate?.number ?? null,
-      ...head,
-    },
-    { where: { id: visit.id }, transaction },
-  )
+  await Promise.all([
+    sealHead(app, { id: visit.id, ...head }, transaction),
+    app.db.visits.update(
+      {
+        state: stateName(state),
+        done: state.signed ? [...state.done, 'as-left'] : [...state.done],
+        skipped: [...state.skipped],
+        replanAsked: state.replanAsked?.why ?? null,
+        outcome: state.signed?.outcome ?? null,
+        certificateId: state.certificate?.certificateId ?? null,
+        certificateNumber: state.certificate?.number ?? null,
+        ...head,
+      },
+      { where: { id: visit.id }, transaction },
+    ),
+  ])
+}
+
+/** Keeps the due list in step with what the log says of the equipment, once a test is finished. */
+async function updateStanding(app: App, { state, visit, transaction }: OpenLog): Promise<void> {
+  if (!decisiveRun(state)) return
+  const equipment = await app.db.equipment.findByPk(visit.equipmentId, {
+    attributes: ['programme', 'anchorOn'],
+    transaction,
+  })
+  const standing = equipment
+    ? standingAfter(state, app.shelf.library, equipment.programme, equipment.anchorOn)
+    : null
   if (!standing) return
   await app.db.equipmentStatus.update(
     {
