@@ -69,8 +69,8 @@ export function binder(
         req,
         res,
       })
-      if (res.headersSent) return
       answered?.(e, result)
+      if (res.headersSent) return
       if (result === undefined) return void res.status(204).end()
       const versioned = result as { version?: number } | null
       if (typeof versioned?.version === 'number') res.setHeader('ETag', `"${versioned.version}"`)

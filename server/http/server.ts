@@ -5,13 +5,14 @@ import express, { type Express, type Request, type RequestHandler } from 'expres
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
-import { pinoHttp } from 'pino-http'
 import type { App } from '../context'
 import { ServiceError } from '../service/errors'
 import { readPerson } from '../service/people/people'
 import { docsPage } from './docsPage'
 import { openApiDocument } from './openapi'
+import { serveHealth } from './health'
 import { problemHandler, sendProblem } from './problem'
+import { requestLog } from './requestLog'
 import { type Answered, binder } from './route'
 import { bindCertificates } from './routes/certificates'
 import { bindLibrary } from './routes/library'
@@ -32,7 +33,8 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   server.disable('x-powered-by')
   server.set('trust proxy', 'loopback')
   server.set('query parser', 'simple')
-  server.use(pinoHttp({ logger, autoLogging: false, redact: SECRET_HEADERS }))
+  server.use(requestLog(logger))
+  serveHealth(server, app)
   server.use(helmet(securityHeaders(app.config.gaugeUrl)))
   server.use(compression())
 
@@ -40,7 +42,7 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
     res.setHeader('Cache-Control', 'public, max-age=3600')
     res.json({ keys: app.keys.published() })
   })
-  server.use('/api', sameOriginOnly, jsonBody, sessions(app))
+  server.use('/api', notKept, sameOriginOnly, jsonBody, sessions(app))
   server.use(apiRouter(app, answered))
   server.use('/api', (_req, res) =>
     sendProblem(res, 404, {
@@ -55,13 +57,6 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   server.use(problemHandler)
   return server
 }
-
-/** A session is as good as its person: it stands in no log. */
-const SECRET_HEADERS = [
-  'req.headers.cookie',
-  'req.headers.authorization',
-  'res.headers["set-cookie"]',
-]
 
 /** Bodies with traces and pictures’ worth of points are large; all others are short. */
 const LARGE_BODIES = /^\/v1\/(visits\/[^/]+\/(events|sign|correct)|compute\/[^/]+)$/
@@ -140,6 +135,12 @@ const securityHeaders = (gaugeUrl: string | undefined) => ({
   crossOriginOpenerPolicy: { policy: 'same-origin' as const },
   referrerPolicy: { policy: 'same-origin' as const },
 })
+
+/** What is answered to one person is kept by no browser and no proxy, unless its handler says otherwise. */
+const notKept: RequestHandler = (_req, res, next) => {
+  res.setHeader('Cache-Control', 'no-store')
+  next()
+}
 
 /** A write that a browser sends from another origin is refused. */
 const sameOriginOnly: RequestHandler = (req, res, next) => {

@@ -1,11 +1,15 @@
 import { api } from '@uvanta/contract'
 import { compute, computationNamed, computations } from '@uvanta/core/registry'
 import type { App } from '../../context'
+import { sendLibrary } from '../libraryAnswer'
 import type { Bind } from '../route'
 
 /** The know-how, and what is computed with it. */
 export function bindLibrary(app: App, bind: Bind): void {
-  bind(api.library.read, () => app.shelf.library)
+  bind(api.library.read, async ({ req, res }) => {
+    await sendLibrary(app.shelf.library, req, res)
+    return app.shelf.library
+  })
   bind(api.library.state, () => app.shelf.state)
   bind(api.computations.list, () => ({
     items: computations.map(({ name, title, summary, source, example }) => ({
