@@ -54,6 +54,14 @@ export const personSchema = yup.object({
 })
 export type Person = yup.InferType<typeof personSchema>
 
+export const newPersonSchema = strictObject({
+  id: uuid<'person'>().required(),
+  username: username().required(),
+  name: line(120).required(),
+  roles: roleList().required(),
+  password: newPassword().required(),
+})
+
 /** Licences that the register knows. */
 const inOrder = (message: string, from: string, to: string) =>
   [
@@ -131,13 +139,7 @@ export const people = {
     summary: 'Add a person',
     tag: 'People',
     access: adminOnly,
-    body: strictObject({
-      id: uuid<'person'>().required(),
-      username: username().required(),
-      name: line(120).required(),
-      roles: roleList().required(),
-      password: newPassword().required(),
-    }),
+    body: newPersonSchema,
     response: personSchema,
   }),
   change: endpoint({

@@ -3,6 +3,7 @@ import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { openApp } from './app'
+import { makeAdministrator } from './service/people/people'
 import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 import { draft, SIGNATURE } from './testing/visit'
 
@@ -14,8 +15,9 @@ beforeAll(async () => {
   server = serve(app)
 })
 
+const me = async (agent: Agent) => (await agent.get('/api/v1/session')).body.person?.username
+
 describe('a session', () => {
-  const me = async (agent: Agent) => (await agent.get('/api/v1/session')).body.person?.username
   const rows = () =>
     app.db.sequelize.query<{ sid: string; expires: Date }>('SELECT sid, expires FROM session', {
       type: QueryTypes.SELECT,
@@ -73,6 +75,47 @@ describe('a session', () => {
     await change({ active: false })
     await change({ active: true })
     expect(await me(second)).toBeUndefined()
+  })
+})
+
+describe('a new password', () => {
+  it.each([
+    'aaaaaaaaaaaa',
+    'password1234',
+    'larkhaven-demo',
+    '            ',
+    'qwertyuiop12',
+    'testertester1',
+  ])('“%s” is refused, with what to do', async (next) => {
+    const agent = await signedIn(server, 'tester')
+    const { body } = await agent
+      .post('/api/v1/session/password')
+      .send({ current: PASSWORD, next })
+      .expect(422)
+    expect(body.detail).toMatch(/easily guessed.*Choose another/)
+    const administrator = await signedIn(server, 'administrator')
+    const person = {
+      id: crypto.randomUUID(),
+      username: 'newcomer',
+      name: 'New',
+      roles: ['trainee'],
+    }
+    await administrator
+      .post('/api/v1/people')
+      .send({ ...person, password: next })
+      .expect(422)
+  })
+  it('makes an administrator from the machine itself, or helps one who forgot it', async () => {
+    expect(await makeAdministrator(app, 'first', 'four unlike words stand here')).toBe(true)
+    const first = supertest.agent(server)
+    const signIn = (password: string) =>
+      first.post('/api/v1/session').send({ username: 'first', password })
+    expect((await signIn('four unlike words stand here').expect(200)).body.roles).toEqual([
+      'administrator',
+    ])
+    expect(await makeAdministrator(app, 'first', 'and now there are others')).toBe(false)
+    expect(await me(first)).toBeUndefined()
+    await signIn('and now there are others').expect(200)
   })
 })
 

@@ -1,10 +1,15 @@
+import { readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { newPersonSchema } from '@uvanta/contract'
+import { ExplainedError } from '@uvanta/core/errors'
+import { check } from '@uvanta/core/schema'
 import { Op } from 'sequelize'
 import { openOrExplain } from '../app'
 import { readConfig } from '../config'
 import { refreshDemoDay } from '../demo/day'
 import { loadDemo } from '../demo/load'
+import { makeAdministrator } from '../service/people/people'
 import { verifyChains } from '../service/integrity/verifyChains'
 import { openDatabase } from '../store/database'
 import { migrator } from '../store/migrate'
@@ -13,7 +18,34 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..')
 const say = (line: string) => process.stdout.write(`${line}\n`)
 
 /** What the launcher asks of the server besides serving. */
-const commands: Record<string, () => Promise<number>> = {
+const commands: Record<string, (name?: string) => Promise<number>> = {
+  /** The first administrator, or one who forgot the password. */
+  async admin(username = '') {
+    const password = readFileSync(0, 'utf8').trimEnd()
+    const app = await openOrExplain(readConfig(process.env, root))
+    try {
+      const input = check(newPersonSchema, {
+        id: app.newId(),
+        username,
+        name: username,
+        roles: ['administrator'],
+        password,
+      })
+      const fresh = await makeAdministrator(app, input.username, input.password)
+      say(
+        fresh
+          ? `${username} is administrator.`
+          : `${username} has the new password, and is administrator.`,
+      )
+      return 0
+    } catch (error) {
+      if (!(error instanceof ExplainedError)) throw error
+      process.stderr.write(`${error.message}\n`)
+      return 1
+    } finally {
+      await app.db.sequelize.close()
+    }
+  },
   async migrate() {
     const { sequelize } = openDatabase(readConfig(process.env, root).database)
     const done = await migrator(sequelize).up()
@@ -64,4 +96,4 @@ if (!command) {
   )
   process.exit(2)
 }
-process.exit(await command())
+process.exit(await command(process.argv[3]))

@@ -171,7 +171,11 @@ async function addEquipment(
     virtualSite: null,
     version: 1,
   }
-  await app.db.equipment.create({ ...row, searchText: searchTextOf(row, site), siteName: site.name })
+  await app.db.equipment.create({
+    ...row,
+    searchText: searchTextOf(row, site),
+    siteName: site.name,
+  })
   await app.db.equipmentStatus.create({
     equipmentId: id,
     condition: 'never-tested',

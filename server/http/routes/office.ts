@@ -14,7 +14,7 @@ export function bindOffice(app: App, bind: Bind): void {
   bind(api.audit.list, ({ query }) => listAudit(app, query))
   bind(api.gauges.link, () => ({ url: app.config.gaugeUrl ?? null }))
   bind(api.people.list, async () => ({ items: await people.listPeople(app) }))
-  bind(api.people.create, ({ actor, body }) => people.createPerson(app, actor(), body))
+  bind(api.people.create, ({ actor, body }) => people.addPerson(app, actor(), body))
   bind(api.people.change, ({ actor, params, version, body }) =>
     people.changePerson(app, actor(), params.id, version, body),
   )

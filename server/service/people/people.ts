@@ -8,6 +8,7 @@ import { notFound, ServiceError } from '../errors'
 import { changeVersioned } from '../register/versioned'
 import { endSessions } from './endSessions'
 import { revokeAll } from './revokeAll'
+import { refuseWeak } from './weakPassword'
 import { countAttempt, forgiveAttempt } from './wrongPasswords'
 
 /** OWASP's recommendation for argon2id: 19 MiB, 2 passes. */
@@ -62,6 +63,7 @@ export async function changePassword(
   from: { readonly address: string; readonly session: string },
 ): Promise<void> {
   await checkPassword(app, person.id, current, from.address)
+  refuseWeak(next, person.username, person.name)
   const passwordHash = await hashPassword(next)
   await audited(app, person, 'changed the own password', person.username, async (transaction) => {
     await app.db.people.update({ passwordHash }, { where: { id: person.id }, transaction })
@@ -107,6 +109,16 @@ function toLicence({ id, kind, number, issuedOn, expiresOn, version }: LicenceRo
   return { id, kind, number, issuedOn, expiresOn, version }
 }
 
+/** As the office adds somebody: with a password that nobody guesses. */
+export function addPerson(
+  app: App,
+  actor: Person,
+  input: Parameters<typeof createPerson>[2],
+): Promise<Person> {
+  refuseWeak(input.password, input.username, input.name)
+  return createPerson(app, actor, input)
+}
+
 export async function createPerson(
   app: App,
   actor: Person,
@@ -149,6 +161,10 @@ export async function changePerson(
       'You cannot take the administrator’s rights from yourself.',
       'Ask another administrator.',
     )
+  }
+  if (password) {
+    const { username, name } = await readPerson(app, id)
+    refuseWeak(password, username, name)
   }
   const fields = password ? { ...rest, passwordHash: await hashPassword(password) } : rest
   const action = `changed ${Object.keys(input).join(', ')} of a person`
@@ -203,4 +219,25 @@ export async function changeLicence(
     changeVersioned(app.db.licences, 'licence', id, version, input, transaction),
   )
   return readPerson(app, licence.personId)
+}
+
+/**
+ * Makes somebody administrator from the machine itself: the first one, or one who forgot the password.
+ * @returns whether the person is new
+ */
+export async function makeAdministrator(
+  app: App,
+  username: string,
+  password: string,
+): Promise<boolean> {
+  const machine = { id: app.newId(), name: 'The machine’s own console' } as Person
+  const known = await app.db.people.findOne({ where: { username } })
+  if (!known) {
+    const roles: Role[] = ['administrator']
+    await addPerson(app, machine, { id: app.newId(), username, name: username, roles, password })
+    return true
+  }
+  const roles = [...new Set<Role>([...known.roles, 'administrator'])]
+  await changePerson(app, machine, known.id, known.version, { roles, active: true, password })
+  return false
 }
