@@ -1,0 +1,48 @@
+#!/usr/bin/env bash
+# The launcher: a utility of its own without the demo, what ends by itself, and what was left behind.
+set -euo pipefail
+ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
+home="$(mktemp -d)"
+export UVANTA_DATA="$home" UVANTA_PORT=4985 UVANTA_DB_WANTED_PORT=4986 UVANTA_LOG=silent
+launcher=""
+finish() {
+  if [ -n "$launcher" ]; then kill -TERM "$launcher" 2>/dev/null || true; wait "$launcher" 2>/dev/null || true; fi
+  rm -rf "$home"
+}
+trap finish EXIT
+
+fail() { printf 'launcher: %s\n' "$*" >&2; cat "$home/said" >&2; exit 1; }
+status() { node -e 'fetch(process.argv[1]).then((r) => console.log(r.status), () => console.log("none"))' "http://127.0.0.1:$UVANTA_PORT$1"; }
+# until_is STATUS PATH : within a minute
+until_is() { local n; for n in $(seq 1 120); do [ "$(status "$2")" = "$1" ] && return; sleep 0.5; done; fail "$2 is not $1"; }
+start() { "$ROOT/uvanta" start --empty >"$home/said" 2>&1 & launcher=$!; until_is 200 /readyz; }
+
+printf '· %s\n' "Without the demo"
+start
+grep -q "Nobody can sign in yet" "$home/said" || fail "it is not said that nobody can sign in"
+! grep -q "Demo sign-ins" "$home/said" || fail "demo sign-ins are named"
+if printf 'password1234' | "$ROOT/uvanta" admin anna >/dev/null 2>"$home/refused"; then fail "a common password was taken"; fi
+grep -q "easily guessed" "$home/refused" || fail "it is not said why"
+printf 'four unlike words stand here' | "$ROOT/uvanta" admin anna >/dev/null || fail "nobody became administrator"
+signed="$(node -e '
+  const [base, password] = process.argv.slice(1)
+  fetch(base + "/api/v1/session", { method: "POST", headers: { "Content-Type": "application/json" }, body: JSON.stringify({ username: "anna", password }) })
+    .then(async (r) => console.log(r.status, (await r.json()).roles))' "http://127.0.0.1:$UVANTA_PORT" 'four unlike words stand here')"
+grep -q "200 .*administrator" <<<"$signed" || fail "the administrator cannot sign in: $signed"
+
+printf '· %s\n' "What ends is started again"
+kill -KILL "$(cat "$home/db/mariadbd.pid")"
+until_is 503 /readyz
+until_is 200 /readyz
+old="$(cat "$home/app.pid")"
+kill -KILL "$old"
+until_is none /healthz
+until_is 200 /readyz
+[ "$(cat "$home/app.pid")" != "$old" ] || fail "it is the old one"
+
+printf '· %s\n' "What a killed launcher left behind is ended"
+kill -KILL "$launcher"; wait "$launcher" 2>/dev/null || true
+orphan="$(cat "$home/app.pid")"
+start
+grep -q "left behind" "$home/said" || fail "it is not said"
+[ "$(ps -o stat= -p "$orphan" | cut -c1)" != S ] || fail "the orphan $orphan goes on"
