@@ -6,7 +6,7 @@
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 
-SAMPLE_LINES=24
+SAMPLE_LINES=12
 SAMPLE_COMMITS=25
 export NO_COLOR=1
 

@@ -28,16 +28,18 @@ check() {
   fi
 }
 
+# beside NAME COMMAND... : a check that runs beside others, counted by verdict_of
+beside() {
+  local name="$1"; shift
+  ("$@" >"$out/$name.said" 2>&1; echo $? >"$out/$name.status") &
+}
+
 # together NAME... : checks named check:NAME that need one core each, side by side, counted one by one
 together() {
   local name
-  for name in "$@"; do
-    (npm run -s "check:$name" >"$out/$name.said" 2>&1; echo $? >"$out/$name.status") &
-  done
+  for name in "$@"; do beside "$name" npm run -s "check:$name"; done
   wait
-  for name in "$@"; do
-    check "$name" verdict_of "$name"
-  done
+  for name in "$@"; do check "$name" verdict_of "$name"; done
 }
 
 # verdict_of NAME : what a check that ran beside others came to, with what it said
@@ -76,15 +78,17 @@ load_demo() {
 }
 
 together format lint boundaries exports types
-check backup bash scripts/backup-test.sh
-check launcher bash scripts/launcher-test.sh
 check mutations bash scripts/mutate.sh --sample
 # The demo is loaded while the tests of the server wait for their database.
 export UVANTA_E2E_DATA="$out/e2e-data"
 load_demo "$UVANTA_E2E_DATA" &
-loading=$!
+# So do those of the launcher, which mostly wait as well.
+beside backup bash scripts/backup-test.sh
+beside launcher bash scripts/launcher-test.sh
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
-wait "$loading"
+wait
+check backup verdict_of backup
+check launcher verdict_of launcher
 count end-to-end e2e.json env PLAYWRIGHT_JSON_OUTPUT_NAME="$out/e2e.json" timeout 1500 npx playwright test --config e2e/playwright.config.ts --reporter=list,json
 
 say ""

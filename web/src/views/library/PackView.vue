@@ -23,7 +23,8 @@ const SETTINGS = {
   'leave-within-tolerance': 'Left where it is within its tolerance',
   'return-to-nominal': 'Brought back to its nominal value',
 } as const
-const licence = (id: string) => licenceKinds[id as keyof typeof licenceKinds] ?? id
+const named = (names: Readonly<Record<string, string | undefined>>, id: string) => names[id] ?? id
+const licence = (id: string) => named(licenceKinds, id)
 
 /** Things that an item refers to are named as the procedure and the equipment’s sheet name them. */
 function namesFor(test: PackTest, procedure: Procedure | undefined) {
@@ -31,8 +32,7 @@ function namesFor(test: PackTest, procedure: Procedure | undefined) {
   const title = (id: string) =>
     test.items.find((i) => i.id === id)?.title ??
     record(id)?.title ??
-    nominalNames[id as keyof typeof nominalNames] ??
-    id
+    named(nominalNames, id)
   return {
     value: (id: string) => title(id).toLowerCase(),
     answer: (item: string, option: string) =>
