@@ -11,6 +11,7 @@ need_command chromium-headless-shell chromium-headless-shell
 need_command pdftotext poppler-utils
 need_command zbarimg zbar-tools
 need_command qpdf qpdf
+need_cluster_packages
 need_packages
 need_build
 
@@ -85,10 +86,12 @@ load_demo "$UVANTA_E2E_DATA" &
 # So do those of the launcher, which mostly wait as well.
 beside backup bash scripts/backup-test.sh
 beside launcher bash scripts/launcher-test.sh
+beside cluster bash scripts/cluster-test.sh
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
 wait
 check backup verdict_of backup
 check launcher verdict_of launcher
+check cluster verdict_of cluster
 count end-to-end e2e.json env PLAYWRIGHT_JSON_OUTPUT_NAME="$out/e2e.json" timeout 1500 npx playwright test --config e2e/playwright.config.ts --reporter=list,json
 
 say ""
