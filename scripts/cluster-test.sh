@@ -4,12 +4,13 @@ set -euo pipefail
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
 home="$(mktemp -d)"
 unset UVANTA_DB_PORT UVANTA_DB_PASSWORD UVANTA_SESSION_SECRET
-export UVANTA_DATA="$home" UVANTA_PORT=4870 UVANTA_CLUSTER_PORT=5200 UVANTA_LOG=silent
-UVANTA_PORT=5280
+export UVANTA_DATA="$home" UVANTA_PORT=5280 UVANTA_CLUSTER_PORT=5200 UVANTA_LOG=silent
 launcher=""
 finish() {
   if [ -n "$launcher" ]; then kill -TERM "$launcher" 2>/dev/null || true; wait "$launcher" 2>/dev/null || true; fi
-  if [ -f "$home/restarted.pid" ]; then kill -TERM "$(cat "$home/restarted.pid")" 2>/dev/null || true; fi
+  # The node that was started again is nobody's child.
+  if [ -f "$home/cluster/node1/started.pid" ]; then kill -TERM "$(cat "$home/cluster/node1/started.pid")" 2>/dev/null || true; fi
+  sleep 2
   rm -rf "$home"
 }
 trap finish EXIT

@@ -9,6 +9,11 @@ export UVANTA_DATA="$home" UVANTA_PORT=4985 UVANTA_DB_WANTED_PORT=4986 UVANTA_LO
 launcher=""
 finish() {
   if [ -n "$launcher" ]; then kill -TERM "$launcher" 2>/dev/null || true; wait "$launcher" 2>/dev/null || true; fi
+  # What a killed launcher left behind, where the test ended before the next one.
+  local file
+  for file in app.pid db/mariadbd.pid; do
+    if [ -f "$home/$file" ]; then kill -TERM "$(cat "$home/$file")" 2>/dev/null || true; fi
+  done
   rm -rf "$home"
 }
 trap finish EXIT
