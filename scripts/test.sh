@@ -79,6 +79,7 @@ load_demo() {
 }
 
 together format lint boundaries exports types
+check deploy bash scripts/deploy-test.sh
 check mutations bash scripts/mutate.sh --sample
 # The demo is loaded while the tests of the server wait for their database.
 export UVANTA_E2E_DATA="$out/e2e-data"

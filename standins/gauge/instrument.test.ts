@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { ask, type GaugeMessage, parseMessage } from '@uvanta/core/instrument'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { Instrument } from './instrument'
+import { mayConnect } from './origin'
 import { HiddenSites } from './sites'
 
 const FOULED = { element: 'check-1', fault: 'fouled', severity: 0.4 }
@@ -182,5 +183,28 @@ describe('the simulated gauge', () => {
     const before = said.length
     pass(1)
     expect(said.length).toBe(before)
+  })
+})
+
+describe('who talks to it', () => {
+  it('is a page of this machine or of the address that people use, or no page at all', () => {
+    const own = 'https://uvanta.example.org'
+    expect(mayConnect(undefined, own)).toBe(true)
+    for (const origin of ['http://127.0.0.1:4870', 'http://localhost:5173', own])
+      expect([origin, mayConnect(origin, own)]).toEqual([origin, true])
+    for (const origin of [
+      'https://evil.example',
+      'null',
+      '',
+      'https://uvanta.example.org.evil.example',
+    ])
+      expect([origin, mayConnect(origin, own)]).toEqual([origin, false])
+    expect(mayConnect(own, undefined)).toBe(false)
+  })
+  it('cannot end it with a name that every object has', () => {
+    for (const id of ['constructor', '__proto__', 'toString'])
+      expect(() => gauge.hear(ask.site(id, 'RP', '1'))).not.toThrow()
+    pass(1)
+    expect(messages().length).toBeGreaterThan(0)
   })
 })

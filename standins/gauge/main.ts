@@ -1,6 +1,7 @@
 import { WebSocketServer } from 'ws'
 import { HiddenSites } from './sites'
 import { Instrument } from './instrument'
+import { mayConnect } from './origin'
 
 /**
  * Stands in for a test gauge: the line protocol over WebSocket, on loopback. Each connection is one
@@ -12,7 +13,13 @@ const speed = Math.max(1, Math.round(Number(process.env.UVANTA_GAUGE_SPEED ?? 1)
 const data = process.env.UVANTA_DATA ?? '.uvanta'
 
 const sites = new HiddenSites(`${data}/virtual-sites.json`, `${data}/virtual-services.json`)
-const server = new WebSocketServer({ host: '127.0.0.1', port, maxPayload: 4096 })
+const server = new WebSocketServer({
+  host: '127.0.0.1',
+  port,
+  maxPayload: 4096,
+  verifyClient: ({ origin }: { origin?: string }) =>
+    mayConnect(origin, process.env.UVANTA_PUBLIC_URL),
+})
 server.on('listening', () => process.stdout.write(`gauge stand-in at ws://127.0.0.1:${port}\n`))
 
 server.on('connection', (socket) => {

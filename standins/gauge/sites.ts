@@ -20,22 +20,23 @@ const USUAL_SUPPLY_KPA = 450
  * cleaned last week is clean today.
  */
 export class HiddenSites {
-  private services: Record<string, [string, 'cleaned' | 'renewed'][]>
+  private readonly services: Map<string, [string, 'cleaned' | 'renewed'][]>
 
   constructor(
     private readonly sitesFile: string,
     private readonly servicesFile: string,
   ) {
-    this.services = existsSync(servicesFile)
-      ? (JSON.parse(readFileSync(servicesFile, 'utf8')) as typeof this.services)
+    const kept: unknown = existsSync(servicesFile)
+      ? JSON.parse(readFileSync(servicesFile, 'utf8'))
       : {}
+    this.services = new Map(Object.entries(kept as Record<string, never>))
   }
 
   /** The model of a piece of equipment; one that is not known is healthy. */
   spec(equipmentId: string, kind: string, sizeIn: number): SiteSpec {
     const known = this.hidden(equipmentId)
     let faults: readonly Fault[] = known?.faults ?? []
-    for (const [element, service] of this.services[equipmentId] ?? []) {
+    for (const [element, service] of this.services.get(equipmentId) ?? []) {
       faults = faultsAfter(faults, element, service)
     }
     const condition = {
@@ -54,13 +55,13 @@ export class HiddenSites {
   private hidden(equipmentId: string): HiddenSite | undefined {
     if (!existsSync(this.sitesFile)) return undefined
     const all = JSON.parse(readFileSync(this.sitesFile, 'utf8')) as Record<string, HiddenSite>
-    return all[equipmentId]
+    return Object.hasOwn(all, equipmentId) ? all[equipmentId] : undefined
   }
 
   service(equipmentId: string, element: string, service: 'cleaned' | 'renewed'): void {
-    const done = (this.services[equipmentId] ??= [])
+    const done = this.services.get(equipmentId) ?? []
     if (done.some(([e, s]) => e === element && s === service)) return
-    done.push([element, service])
-    writeFileSync(this.servicesFile, JSON.stringify(this.services))
+    this.services.set(equipmentId, [...done, [element, service]])
+    writeFileSync(this.servicesFile, JSON.stringify(Object.fromEntries(this.services)))
   }
 }
