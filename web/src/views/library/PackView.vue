@@ -30,9 +30,7 @@ const licence = (id: string) => named(licenceKinds, id)
 function namesFor(test: PackTest, procedure: Procedure | undefined) {
   const record = (id: string) => procedure?.steps.find((s) => s.record?.item === id)?.record
   const title = (id: string) =>
-    test.items.find((i) => i.id === id)?.title ??
-    record(id)?.title ??
-    named(nominalNames, id)
+    test.items.find((i) => i.id === id)?.title ?? record(id)?.title ?? named(nominalNames, id)
   return {
     value: (id: string) => title(id).toLowerCase(),
     answer: (item: string, option: string) =>
