@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { Hands, streamTest } from './hands'
+import { countPresses, Hands, pressesOn, streamTest } from './hands'
 import { button, carryOut, closeRebuild, drawAndSign, inDays, type JobHints } from './job'
 import { signIn } from './people'
 
@@ -52,6 +52,7 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
 }) => {
   test.setTimeout(420_000)
   const hands = new Hands(page)
+  await countPresses(page)
   await open(page, /RP-116/)
   await take(page, /Cartridge check/, 'Reduced pressure')
   // A bag that is not the right one is doubted, and needs a reason.
@@ -130,6 +131,7 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await carryOut(page)
   await drawAndSign(page, 'Sign and issue the certificate')
   await expect(page.getByText(/^LH-/).first()).toBeVisible()
+  console.log('PRESSES', await pressesOn(page))
 })
 
 test('a pilot-operated regulator is overhauled: gas first made safe, the clamp screws round and round until none moves', async ({

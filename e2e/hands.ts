@@ -107,3 +107,18 @@ export async function streamTest(
   await expect(page.getByText('waits to be sent')).toHaveCount(0)
   await expect(page.getByText(/wait on this device/)).toHaveCount(0)
 }
+
+/** Counts every press on a page, over reloads. */
+export const countPresses = (page: Page) =>
+  page.addInitScript(() =>
+    addEventListener(
+      'click',
+      (e) => {
+        const before = Number(sessionStorage.getItem('test-presses') ?? 0)
+        if (e.isTrusted) sessionStorage.setItem('test-presses', String(before + 1))
+      },
+      true,
+    ),
+  )
+export const pressesOn = (page: Page) =>
+  page.evaluate(() => Number(sessionStorage.getItem('test-presses') ?? 0))

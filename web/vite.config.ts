@@ -4,6 +4,7 @@ import { BootstrapVueNextResolver } from 'bootstrap-vue-next/resolvers'
 import Icons from 'unplugin-icons/vite'
 import Components from 'unplugin-vue-components/vite'
 import { defineConfig } from 'vite'
+import { compression, defineAlgorithm } from 'vite-plugin-compression2'
 import { VitePWA } from 'vite-plugin-pwa'
 
 const server = `http://127.0.0.1:${process.env.UVANTA_PORT ?? 4870}`
@@ -14,6 +15,12 @@ export default defineConfig({
     vue(),
     Components({ dts: 'components.d.ts', dirs: [], resolvers: [BootstrapVueNextResolver()] }),
     Icons({ compiler: 'vue3' }),
+    // Packed once, at its best, and not anew for everybody who asks.
+    compression({
+      include: /\.(js|css|svg|html)$/,
+      threshold: 1_024,
+      algorithms: [defineAlgorithm('gzip', { level: 9 }), 'brotliCompress'],
+    }),
     VitePWA({
       // A new version is taken up between visits, never in the middle of one.
       registerType: 'prompt',

@@ -106,6 +106,8 @@ function foreign(fault: Fault): [number, Explanation] | null {
         'Send JSON in UTF-8.',
       ),
     ]
+  if (fault.status === 404)
+    return [404, explained('no-such-file', 'There is no such file.', 'Load the page anew.')]
   if (fault.status && fault.status >= 400 && fault.status < 500)
     return [
       400,

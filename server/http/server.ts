@@ -3,6 +3,7 @@ import type { Person } from '@uvanta/contract'
 import compression from 'compression'
 import express, { type Express, type Request, type RequestHandler } from 'express'
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
+import packedFiles from 'express-static-gzip'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
 import type { App } from '../context'
@@ -178,10 +179,11 @@ async function personOf(app: App, req: Request): Promise<Person | null> {
 function serveWeb(server: Express, directory: string): void {
   server.use(
     '/assets',
-    express.static(join(directory, 'assets'), {
-      immutable: true,
-      maxAge: YEAR_MS,
-      fallthrough: false,
+    // As the build packed them, and not anew for each request.
+    packedFiles(join(directory, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: { immutable: true, maxAge: YEAR_MS, fallthrough: false },
     }),
   )
   server.use(express.static(directory, { index: false, maxAge: 0 }))

@@ -3,6 +3,7 @@ import { api, bodyOf, licenceKinds } from '@uvanta/contract'
 import { ref } from 'vue'
 import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
+import { useSingleKeys } from '@/composables/useKeys'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -15,6 +16,7 @@ import DevicePin from './DevicePin.vue'
 
 useTitle('Password and licences')
 const session = useSession()
+const singleKeys = useSingleKeys()
 const router = useRouter()
 const message = ref('')
 const done = ref(false)
@@ -62,6 +64,13 @@ async function change(given: yup.InferType<typeof body>) {
       <p v-else class="soft">None entered. The administrator enters them.</p>
     </section>
     <DevicePin v-if="session.has('technician')" />
+    <section class="section">
+      <h2>Keys</h2>
+      <BFormCheckbox v-model="singleKeys" switch
+        >Single keys do something, as / for the search and ? for what there is</BFormCheckbox
+      >
+      <p class="soft">On this device. Off is better with speech input.</p>
+    </section>
     <section class="section">
       <h2>Change the password</h2>
       <p v-if="done" role="status">
