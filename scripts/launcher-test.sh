@@ -39,13 +39,13 @@ grep -q "200 .*administrator" <<<"$signed" || fail "the administrator cannot sig
 
 printf '· %s\n' "What ends is started again"
 kill -KILL "$(cat "$home/db/mariadbd.pid")"
-until_is 503 /readyz
+for n in $(seq 1 120); do grep -q "The database ended; starting it again" "$home/said" && break; sleep 0.5; done
 until_is 200 /readyz
 old="$(cat "$home/app.pid")"
 kill -KILL "$old"
-until_is none /healthz
-until_is 200 /readyz
+for n in $(seq 1 120); do [ "$(cat "$home/app.pid")" = "$old" ] || break; sleep 0.5; done
 [ "$(cat "$home/app.pid")" != "$old" ] || fail "it is the old one"
+until_is 200 /readyz
 
 printf '· %s\n' "What a killed launcher left behind is ended"
 kill -KILL "$launcher"; wait "$launcher" 2>/dev/null || true

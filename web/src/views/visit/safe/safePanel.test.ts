@@ -139,7 +139,7 @@ describe('zero', () => {
 describe('locks', () => {
   it('go on a valve that is shut, and come off again', async () => {
     const { pinia, store } = await openOnScreen(
-      new OneVisitServer(regulator((s) => Boolean(s.vent))),
+      new OneVisitServer(regulator((s) => s.locked === true)),
     )
     const list = mount(LockList, { props: { writable: true }, global: { plugins: [pinia] } })
     await list.find('input').setValue('14')
