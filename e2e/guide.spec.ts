@@ -131,7 +131,8 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await carryOut(page)
   await drawAndSign(page, 'Sign and issue the certificate')
   await expect(page.getByText(/^LH-/).first()).toBeVisible()
-  console.log('PRESSES', await pressesOn(page))
+  // Fourteen of them are the wrong turns above, each refused or doubted and put right.
+  expect(await pressesOn(page)).toBeLessThanOrEqual(150)
 })
 
 test('a pilot-operated regulator is overhauled: gas first made safe, the clamp screws round and round until none moves', async ({

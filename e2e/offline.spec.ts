@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { drawAndSignWithPin, inDays } from './job'
+import { drawAndSignWithPin } from './job'
 import { DEMO_PASSWORD, signIn } from './people'
 import { runTypedTest } from './typedTest'
 
@@ -84,60 +84,4 @@ test('a day without a line: the application starts cold, a visit is tested, repa
   await again.getByRole('link', { name: /^LH-/ }).first().click()
   await expect(again.getByRole('heading', { level: 1 })).toHaveText(/^LH-\d{4}-\d{6}$/)
   await expect(again.getByText('RP-107').first()).toBeVisible()
-})
-
-test('a service without a field test is done and signed without a line; its report is issued when the line is back', async ({
-  page,
-  context,
-  browser,
-  baseURL,
-}) => {
-  test.setTimeout(180_000)
-  const sula = await (await browser.newContext()).newPage()
-  await signIn(sula, 'sula')
-  const get = async (path: string) => (await (await sula.request.get(path)).json()).items
-  const visit = crypto.randomUUID()
-  const planned = await sula.request.post('/api/v1/visits', {
-    headers: { Origin: baseURL ?? '' },
-    data: {
-      id: visit,
-      equipmentId: (await get('/api/v1/equipment?q=SCA-102'))[0].id,
-      technicianId: (await get('/api/v1/people')).find(
-        (p: { username: string }) => p.username === 'odda',
-      ).id,
-      plannedOn: inDays(0),
-      purpose: 'fail-action-change',
-    },
-  })
-  expect(planned.status(), await planned.text()).toBe(200)
-
-  await signIn(page, 'odda')
-  await expect(page.getByText(/^Ready for the pit: \d+ visits/)).toBeVisible({ timeout: 60_000 })
-  await page.goto('/account')
-  await page.getByLabel('New PIN').fill(PIN)
-  await page.getByLabel('The same again').fill(PIN)
-  await page.getByLabel('Password', { exact: true }).fill(DEMO_PASSWORD)
-  await button(page, 'Set the PIN').click()
-  await expect(page.getByText('This device has a PIN of yours.')).toBeVisible()
-  await page.goto('/')
-  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
-
-  await context.setOffline(true)
-  await page.goto(`/visits/${visit}`)
-  await page.getByLabel('PIN of this device').fill(PIN)
-  await button(page, 'Prepared – set off').click()
-  await button(page, 'It is this one').click()
-  await page.getByLabel('What was seen and tried').fill('Strokes both ways, nothing leaks.')
-  await button(page, 'It works as it should').click()
-  await button(page, 'Nothing has to be opened').click()
-  await button(page, 'Left as it was found').click()
-  await drawAndSignWithPin(page, PIN)
-  await context.setOffline(false)
-  await expect
-    .poll(
-      async () =>
-        (await (await sula.request.get(`/api/v1/visits/${visit}`)).json()).certificateNumber,
-      { timeout: 60_000 },
-    )
-    .toMatch(/^LH-/)
 })

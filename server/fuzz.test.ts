@@ -154,9 +154,9 @@ describe(`${REQUESTS} requests made up from the interface’s own description`, 
         .set('If-Match', oneOf(['"1"', '"x"', '*']))
       const answer =
         body === undefined ? await request : await request.type('json').send(JSON.stringify(body))
-      const what = `${e.method} ${path}${query} ${JSON.stringify(body)?.slice(0, 300)}`
+      const what = `${e.method} ${path}${query} ${String(JSON.stringify(body)).slice(0, 300)}`
       if (answer.status >= 500) faults.push(`${answer.status} ${what}: ${answer.text}`)
-      if (/node_modules|at \w+ \(|SELECT |argon2|\[object /.test(answer.text ?? ''))
+      if (/node_modules|at \w+ \(|SELECT |argon2|\[object /.test(answer.text))
         faults.push(`leak ${what}: ${answer.text.slice(0, 300)}`)
       const after = await counts()
       if (answer.status >= 400 && JSON.stringify(after) !== JSON.stringify(before))

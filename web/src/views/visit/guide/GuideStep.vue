@@ -187,7 +187,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
           ></BButton
         >
       </div>
-      <div v-else-if="step.photograph" class="actions">
+      <div v-else-if="step.photograph && !step.writes" class="actions">
         <BButton v-if="pictured" variant="primary" size="lg" class="main" @click="done()"
           >Photographed – done</BButton
         >
@@ -204,7 +204,13 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
         v-else-if="step.snapshot || step.writes"
         :key="step.id"
         :label="step.writes"
-        @written="done({ setting: $event })"
+        :without-picture="Boolean(step.photograph) && !pictured"
+        @written="
+          done({
+            setting: $event,
+            ...(step.photograph && !pictured ? { unphotographed: true } : {}),
+          })
+        "
       />
       <div v-else class="actions">
         <label v-if="step.repeat" class="rounds"

@@ -5,7 +5,11 @@ import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
 
 /** What a step has written down; a setting as it was found, before anything disturbs it. */
-defineProps<{ label?: string | undefined }>()
+defineProps<{
+  label?: string | undefined
+  /** A photograph is asked for as well, and none is there. */
+  withoutPicture?: boolean
+}>()
 const emit = defineEmits<{ written: [setting: string] }>()
 const { submit } = useEntry(
   object({ setting: line(80).required('is missing: write it down') }),
@@ -21,7 +25,9 @@ const { submit } = useEntry(
       :label="label ?? 'As found'"
       v-bind="label ? {} : { placeholder: 'Turns, height, scale' }"
     />
-    <BButton type="submit" variant="primary" size="lg">Written down</BButton>
+    <BButton type="submit" variant="primary" size="lg">{{
+      withoutPicture ? 'Written down, without a photograph' : 'Written down'
+    }}</BButton>
   </form>
 </template>
 

@@ -293,6 +293,23 @@ describe('the bench', () => {
     await press('Nothing moves any more')
     expect(said()).toBe('Indicator stem in')
   })
+  it('what is written down and photographed is both, or said to be without the photograph', async () => {
+    const valve = upTo(job('shuttle-valve', 'transfer valve', 'usual'), 'open-up', (s) =>
+      Boolean(s.photograph && s.writes),
+    )
+    const { screen, submit, store, said } = await show(valve, 'open-up')
+    const step = said()
+    await submit('form.setting')
+    expect(screen.text()).toContain('The longer end is missing')
+    await screen.find('form.setting input').setValue('the one with the mark')
+    expect(screen.find('form.setting button').text()).toBe('Written down, without a photograph')
+    await submit('form.setting')
+    expect(said()).not.toBe(step)
+    expect(store.state.guideSteps.at(-1)).toMatchObject({
+      setting: 'the one with the mark',
+      unphotographed: true,
+    })
+  })
   it('a waiting time runs on its own clock', async () => {
     const valve = upTo(job('pulse-valve', 'pulse valve', 'usual'), 'rebuild', (s) =>
       Boolean(s.hold),
