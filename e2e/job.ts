@@ -105,10 +105,12 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
     await expect(numbers).toHaveCount(left - 1)
   }
   // What is opened is unlocked first.
-  if (/^(Open|Crack|Supply)/.test(words)) {
-    const valve = words.match(/shutoff \d|inlet valve|outlet valve/i)?.[0]
-    const off = button(page, new RegExp(`^Take the lock off ${valve}$`, 'i'))
-    if (valve && (await off.first().isVisible())) await off.first().click()
+  const off = button(page, /^Take the lock off/)
+  if (/open|crack|slowly/i.test(words)) {
+    for (let left = await off.count(); left > 0; left--) {
+      await off.first().click()
+      await expect(off).toHaveCount(left - 1)
+    }
   }
   await step.locator('.actions .main, .actions .btn-primary').first().click()
 }
