@@ -66,5 +66,10 @@ export default defineConfig({
       },
     },
   },
-  test: { name: 'web', environment: 'happy-dom', include: ['src/**/*.test.ts'] },
+  test: {
+    name: 'web',
+    environment: 'happy-dom',
+    include: ['src/**/*.test.ts'],
+    testTimeout: 30_000,
+  },
 } as Parameters<typeof defineConfig>[0])

@@ -449,6 +449,15 @@ describe('the kit', () => {
       ],
     })
   })
+  it('says so when everything went back as it came', () => {
+    const job = opened().carryOut('open-up').done('open-up')
+    job.must('repair', { text: 'Looked at', parts: [] }).carryOut('rebuild')
+    expect(workDone(job.state, shippedLibrary)).toEqual({
+      text: 'Opened, looked at and put back: nothing renewed.',
+      parts: [],
+      services: [],
+    })
+  })
   it('is accounted for before Rebuild is finished', () => {
     const job = rebuilt().write('station-done', { station: 'rebuild' })
     expect(job.refused?.why).toMatch(/kit is not accounted for/)

@@ -27,11 +27,13 @@ export function workDone(state: VisitState, library: Library): WorkDone {
   renewed.forEach(note('renewed'))
   const used = new Map<string, number>()
   for (const { from } of done) if (from) used.set(from, (used.get(from) ?? 0) + 1)
+  const untouched = renewed.length === 0 && cleaned.length === 0 && done.some((s) => s.remove)
   const list = (parts: readonly { title: string }[]) => parts.map((p) => p.title).join(', ')
   return {
     text: [
       renewed.length > 0 ? `Renewed: ${list(renewed)}.` : '',
       cleaned.length > 0 ? `Cleaned: ${list(cleaned)}.` : '',
+      untouched ? 'Opened, looked at and put back: nothing renewed.' : '',
     ]
       .filter(Boolean)
       .join(' '),
