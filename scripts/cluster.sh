@@ -32,18 +32,32 @@ transfer_programs() {
   export PATH="$home/usr/bin:$PATH"
 }
 
+# place_of N : how far a node that is down has come in the cluster's order, as UUID:NUMBER, read off its data
+place_of() {
+  local home="$CLUSTER/node$1"
+  [ -f "$home/data/grastate.dat" ] || return 0
+  mariadbd --no-defaults "${AS_ROOT[@]}" --basedir=/usr --datadir="$home/data" --innodb-use-native-aio=OFF \
+    --wsrep-on=ON --wsrep-provider=/usr/lib/galera/libgalera_smm.so --wsrep-cluster-address=gcomm:// --wsrep-recover --skip-networking \
+    --binlog-format=ROW --socket="$home/recover.sock" --pid-file="$home/recover.pid" >"$home/recover.log" 2>&1 || true
+  sed -n 's/.*Recovered position: *//p' "$home/recover.log" | tail -1
+}
+
+# newest : the node that has come furthest; whatever another one lacks it gets from there
+newest() {
+  local n number most=-1 best="${NODES[0]}"
+  for n in "${NODES[@]}"; do
+    number="$(place_of "$n")"; number="${number##*:}"
+    if [ "${number:--1}" -gt "$most" ]; then most="$number"; best="$n"; fi
+  done
+  printf '%s' "$best"
+}
+
 # node_up N [OPTION...] : starts a node; the first one of all with --wsrep-new-cluster
 node_up() {
-  local n="$1" home="$CLUSTER/node$1" members=() m; shift
+  local n="$1" home="$CLUSTER/node$1" members=() m place=""; shift
   for m in "${NODES[@]}"; do members+=("127.0.0.1:$(group_port "$m")"); done
-  # After a death the place in the cluster's order is read off the data: the rest is then sent, not all of it.
-  local place=""
-  if [ -f "$home/data/grastate.dat" ] && ! printf '%s\n' "$@" | grep -q new-cluster; then
-    mariadbd --no-defaults "${AS_ROOT[@]}" --basedir=/usr --datadir="$home/data" --innodb-use-native-aio=OFF \
-      --wsrep-on=ON --wsrep-provider=/usr/lib/galera/libgalera_smm.so --wsrep-cluster-address=gcomm:// --wsrep-recover --skip-networking \
-      --binlog-format=ROW --socket="$home/recover.sock" --pid-file="$home/recover.pid" >"$home/recover.log" 2>&1 || true
-    place="$(sed -n 's/.*Recovered position: *//p' "$home/recover.log" | tail -1)"
-  fi
+  # From its place on the rest is sent, not all of it.
+  [ "$#" -gt 0 ] || place="$(place_of "$n")"
   setsid mariadbd --no-defaults "${AS_ROOT[@]}" --basedir=/usr --datadir="$home/data" --bind-address=127.0.0.1 \
     --port="$(sql_port "$n")" --socket="$(node_socket "$n")" --pid-file="$home/pid" --log-error="$home/error.log" \
     --init-file="$CLUSTER/init.sql" --skip-name-resolve --innodb-use-native-aio=OFF --character-set-server=utf8mb4 \
@@ -143,7 +157,7 @@ CREATE USER IF NOT EXISTS 'uvanta_check'@'127.0.0.1';
 GRANT ALL ON uvanta.* TO 'uvanta'@'127.0.0.1';
 SQL
   )
-  local n fresh=() as_user=()
+  local n as_user=()
   [ "$(id -u)" = 0 ] || as_user=(--auth-root-socket-user="$(id -un)")
   for n in "${NODES[@]}"; do
     mkdir -p "$CLUSTER/node$n"
@@ -152,13 +166,18 @@ SQL
       --skip-name-resolve --innodb-use-native-aio=OFF >"$CLUSTER/node$n/install.log" 2>&1 || die "node $n could not be made"
   done
   step "Starting three nodes"
-  # Whoever was last begins: its data are the newest.
-  fresh=(--wsrep-new-cluster)
-  if [ -f "$CLUSTER/node1/data/grastate.dat" ]; then
-    sed -i 's/^safe_to_bootstrap: .*/safe_to_bootstrap: 1/' "$CLUSTER/node1/data/grastate.dat"
+  # Whoever has come furthest begins: begun with another one, what only it holds would be lost.
+  local first
+  first="$(newest)"
+  if [ -f "$CLUSTER/node$first/data/grastate.dat" ]; then
+    sed -i 's/^safe_to_bootstrap: .*/safe_to_bootstrap: 1/' "$CLUSTER/node$first/data/grastate.dat"
   fi
-  node_up 1 "${fresh[@]}"; synced 1 || die "node 1 did not start; see $CLUSTER/node1/error.log"
-  for n in 2 3; do node_up "$n"; synced "$n" || die "node $n did not join; see $CLUSTER/node$n/error.log"; done
+  node_up "$first" --wsrep-new-cluster
+  synced "$first" || die "node $first did not start; see $CLUSTER/node$first/error.log"
+  for n in "${NODES[@]}"; do
+    if [ "$n" = "$first" ]; then continue; fi
+    node_up "$n"; synced "$n" || die "node $n did not join; see $CLUSTER/node$n/error.log"
+  done
   proxy_settings >"$CLUSTER/haproxy.cfg"
   haproxy -f "$CLUSTER/haproxy.cfg" >"$CLUSTER/haproxy.log" 2>&1 &
   PIDS[proxy]=$!
