@@ -3,6 +3,7 @@ import { QueryTypes } from 'sequelize'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
+import { Seeded } from './demo/random'
 import { openApiDocument } from './http/openapi'
 import { type Agent, makeTestApp, populate, serve, signedIn } from './testing/app'
 
@@ -11,14 +12,9 @@ const WINDOW = 10
 /** So many requests are made up; a long run says more: UVANTA_FUZZ=10000. */
 const REQUESTS = Number(process.env.UVANTA_FUZZ ?? 1_000)
 
-/** Numbers that look like chance and are the same in every run (a linear congruential generator). */
-function chance(seed: number) {
-  let state = seed
-  const next = () => (state = (state * 1_664_525 + 1_013_904_223) % 4_294_967_296) / 4_294_967_296
-  return (n: number) => Math.floor(next() * n)
-}
-const dice = chance(20_261_127)
-const oneOf = <T>(list: readonly T[]): T => list[dice(list.length)] as T
+const random = new Seeded(20_261_127)
+const dice = (sides: number) => random.whole(0, sides - 1)
+const oneOf = <T>(list: readonly T[]): T => random.pick(list)
 
 type Schema = Record<string, unknown>
 const STRANGE: readonly unknown[] = [
