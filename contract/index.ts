@@ -10,7 +10,7 @@ import { register } from './register'
 import { stock } from './stock'
 import { visits } from './visits'
 
-export type { AuditLine } from './audit'
+export type { AuditLine, DailyHead } from './audit'
 export * from './certificates'
 export * from './devices'
 export * from './endpoint'

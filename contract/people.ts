@@ -51,6 +51,8 @@ export const personSchema = yup.object({
   active: yup.boolean().required(),
   version: version(),
   licences: yup.array(licenceSchema.required()).required(),
+  /** The password is one that somebody else chose: nothing goes on until it is changed. */
+  mustChangePassword: yup.boolean(),
 })
 export type Person = yup.InferType<typeof personSchema>
 
@@ -72,6 +74,19 @@ const inOrder = (message: string, from: string, to: string) =>
       return typeof a !== 'string' || typeof b !== 'string' || a <= b
     },
   ] as const
+
+const sessionLine = yup.object({
+  /** What it is called; it signs nobody in. */
+  id: yup.string().required(),
+  begunAt: yup.string().required(),
+  usedAt: yup.string().required(),
+  /** Browser and system, in words. */
+  device: yup.string().required(),
+  /** It is the one that asks. */
+  here: yup.boolean().required(),
+})
+/** Where somebody is signed in. */
+export type SessionLine = yup.InferType<typeof sessionLine>
 
 const houseUnitsSchema = yup.object({
   gaugePressure: unitField('gaugePressure').required(),
@@ -119,6 +134,35 @@ export const session = {
     tag: 'Session',
     access: 'signed-in',
     body: strictObject({ current: password().required(), next: newPassword().required() }),
+  }),
+  list: endpoint({
+    method: 'get',
+    path: '/api/v1/sessions',
+    summary: 'Where the own name is signed in',
+    tag: 'Session',
+    access: 'signed-in',
+    response: list(sessionLine),
+  }),
+  end: endpoint({
+    method: 'delete',
+    path: '/api/v1/sessions/{id}',
+    summary: 'Sign the own name out somewhere',
+    tag: 'Session',
+    access: 'signed-in',
+    params: strictObject({
+      id: yup
+        .string()
+        .strict(true)
+        .matches(/^[0-9a-f]{64}$/, 'must be the name of a session')
+        .required(),
+    }),
+  }),
+  endOthers: endpoint({
+    method: 'delete',
+    path: '/api/v1/sessions',
+    summary: 'Sign the own name out everywhere but here',
+    tag: 'Session',
+    access: 'signed-in',
   }),
 }
 

@@ -1,21 +1,20 @@
 import { expect, type Page, test } from '@playwright/test'
 import { countPresses, Hands, pressesOn, streamTest } from './hands'
-import { button, carryOut, closeRebuild, drawAndSign, inDays, type JobHints } from './job'
+import {
+  button,
+  carryOut,
+  closeRebuild,
+  drawAndSign,
+  fillForm,
+  inDays,
+  type JobHints,
+  takeGuide as take,
+} from './job'
 import { signIn } from './people'
 
 async function open(page: Page, tag: RegExp): Promise<void> {
   await signIn(page, 'odda')
   await page.getByRole('link', { name: tag }).first().click()
-}
-async function take(page: Page, guide: RegExp | null, variant: string | null): Promise<void> {
-  const chooser = page.getByRole('region', { name: 'Job guide' })
-  await expect(chooser).toBeVisible()
-  if (guide) {
-    const title = await chooser.locator('option', { hasText: guide }).first().innerText()
-    await chooser.getByLabel('Job guide').selectOption({ label: title })
-  }
-  if (variant) await chooser.getByLabel('Variant').selectOption({ label: variant })
-  await button(page, 'Take this guide').click()
 }
 const tray = (page: Page) => page.getByRole('region', { name: 'Tray and kit' })
 
@@ -24,33 +23,11 @@ async function streamRegulator(page: Page, hands: Hands): Promise<void> {
   await streamTest(page, hands, {}, { 'Pilot supply': '90', 'Loading pressure': '70' })
 }
 
-/** Fills the paper form of the test in force: the first answer of each question, and these figures by label. */
-async function fillForm(
-  page: Page,
-  figures: Readonly<Record<string, string>>,
-  answers: Readonly<Record<string, string>> = {},
-): Promise<void> {
-  await button(page, 'Enter a filled form').click()
-  const form = page.locator('form.filled')
-  for (const field of await form.locator('.entry-field:has(select[data-field])').all()) {
-    const label = await field.locator('label').innerText()
-    const wanted = Object.entries(answers).find(([l]) => label.includes(l))?.[1]
-    await field.locator('select').selectOption(wanted ? { label: wanted } : { index: 1 })
-  }
-  for (const field of await form.locator('.entry-field:has(input[data-field])').all()) {
-    const label = await field.locator('label').innerText()
-    const found = Object.entries(figures).find(([l]) => label.startsWith(l))?.[1]
-    const travel = /^Travel at (\d+) %/.exec(label)?.[1]
-    await field.locator('input').fill(found ?? travel ?? '0')
-  }
-  await button(page, 'Record the form').click()
-  await button(page, 'Finish the test').click()
-}
-
 test('a reduced-pressure assembly fails as found because its check is fouled; by its guide it is made safe, opened, cleaned, rebuilt, and passes as left', async ({
   page,
 }) => {
   test.setTimeout(420_000)
+  await page.setViewportSize({ width: 360, height: 640 })
   const hands = new Hands(page)
   await countPresses(page)
   await open(page, /RP-116/)
@@ -77,6 +54,7 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
 
   // A wrong move is refused before it is recorded.
   await carryOut(page, { until: /Close shutoff 2/ })
+  await button(page, 'The whole drawing').click()
   await button(page, /^Shutoff 1, open/).click()
   await expect(page.getByText(/Shut Shutoff 2 first: downstream before upstream/)).toBeVisible()
   await button(page, 'It was not').click()
@@ -139,6 +117,7 @@ test('a pilot-operated regulator is overhauled: gas first made safe, the clamp s
   page,
 }) => {
   test.setTimeout(300_000)
+  await page.setViewportSize({ width: 390, height: 844 })
   await open(page, /SPR-101/)
   const chooser = page.getByRole('region', { name: 'Job guide' })
   const overhaul = chooser.locator('option', { hasText: /from the casing down/ })
@@ -198,6 +177,7 @@ test('an actuator’s fail action is changed to open: the order on the stem is i
   page,
 }) => {
   test.setTimeout(240_000)
+  await page.setViewportSize({ width: 800, height: 1280 })
   await open(page, /SCA-102/)
   const chooser = page.getByRole('region', { name: 'Job guide' })
   const guide = chooser.locator('option', { hasText: /overhaul, and change/ })
@@ -234,6 +214,7 @@ test('a detector assembly leaves with a rubber turned over: permitted by name, u
   page,
 }) => {
   test.setTimeout(300_000)
+  await page.setViewportSize({ width: 1024, height: 768 })
   await open(page, /DCDA-102/)
   await take(page, null, null)
   await toSite(page)
@@ -398,6 +379,8 @@ test('a seats-only job finds a bent pin: it widens to the stem, with the kits th
   page,
 }) => {
   test.setTimeout(240_000)
+  // Letters of twice the size.
+  await page.addInitScript(() => document.documentElement.style.setProperty('font-size', '200%'))
   await open(page, /\bDR-101/)
   await take(page, null, 'Gas')
   await toSite(page)
@@ -456,6 +439,7 @@ test('two sub-jobs in one visit: each with the kit of its own, all accounted for
   page,
 }) => {
   test.setTimeout(240_000)
+  await page.setViewportSize({ width: 390, height: 844 })
   await open(page, /\bDR-103/)
   await page.getByLabel('Diaphragm, with the stroke set anew', { exact: true }).check()
   await page.getByLabel('Stem and disc pin').check()

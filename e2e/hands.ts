@@ -25,6 +25,25 @@ export async function toTest(page: Page, hands: Hands, who: string, tag: RegExp)
   await expect(page.getByLabel('Simulated gauge')).toBeChecked()
 }
 
+/** What of the drawing is too small on a phone to be read, or to be pressed with a glove. */
+export const tooSmallDrawn = (page: Page): Promise<string[]> =>
+  page
+    .locator('svg.drawing')
+    .first()
+    .evaluate((svg: SVGSVGElement) => {
+      const scale = svg.getBoundingClientRect().width / svg.viewBox.baseVal.width
+      const words = [...svg.querySelectorAll('text')].flatMap((t) => {
+        const px = Number.parseFloat(getComputedStyle(t).fontSize) * scale
+        return px < 13.9 ? [`“${t.textContent.trim()}” is ${px.toFixed(1)} px high`] : []
+      })
+      const targets = [...svg.querySelectorAll('[role=button]')].flatMap((g) => {
+        const { width, height } = (g.querySelector('.target') ?? g).getBoundingClientRect()
+        const least = Math.min(width, height)
+        return least < 47.5 ? [`${g.getAttribute('aria-label')} is ${least.toFixed(1)} px`] : []
+      })
+      return [...words, ...targets]
+    })
+
 /** Walks through whatever procedure is in force; answers by what is seen at the site. */
 export async function streamTest(
   page: Page,

@@ -42,6 +42,30 @@ test('the whole job: sign in, test, repair, test again, sign, and a stranger ver
   await runTypedTest(page, { relief: '2.4', check1: '7.3' })
 
   await drawAndSign(page, 'Sign and issue the certificate')
+  // The record on paper is a whole one: whose it is, every entry with its day, from the first to the last.
+  await page.getByRole('link', { name: 'The whole record, to print' }).click()
+  await expect(page.getByRole('heading', { name: 'Every entry, in its order' })).toBeVisible()
+  await expect(page.getByRole('row', { name: /Signed by Odda Marrin/ })).toBeVisible()
+  const paper = test.info().outputPath('record.pdf')
+  await page.pdf({ path: paper, format: 'A4' })
+  const record = execFileSync('pdftotext', ['-layout', paper, '-'], { encoding: 'utf8' })
+  const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+  for (const part of [
+    'Serial',
+    'Position',
+    'BT-2231',
+    '3.4 psid',
+    '7.3 psid',
+    'Grit on the disc',
+    'Arrive finished',
+    `${day.format(new Date())},`,
+  ]) {
+    expect(record).toContain(part)
+  }
+  expect(record.indexOf('Arrive finished')).toBeLessThan(
+    record.lastIndexOf('As-left test finished'),
+  )
+  await page.getByRole('link', { name: 'Back to the visit' }).click()
   await page.getByRole('link', { name: 'Open the certificate' }).click()
   const heading = page.getByRole('heading', { level: 1 })
   await expect(heading).toHaveText(/^LH-\d{4}-\d{6}$/)

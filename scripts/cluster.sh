@@ -36,9 +36,9 @@ transfer_programs() {
 place_of() {
   local home="$CLUSTER/node$1"
   [ -f "$home/data/grastate.dat" ] || return 0
-  mariadbd --no-defaults "${AS_ROOT[@]}" --basedir=/usr --datadir="$home/data" --innodb-use-native-aio=OFF \
-    --wsrep-on=ON --wsrep-provider=/usr/lib/galera/libgalera_smm.so --wsrep-cluster-address=gcomm:// --wsrep-recover --skip-networking \
-    --binlog-format=ROW --socket="$home/recover.sock" --pid-file="$home/recover.pid" >"$home/recover.log" 2>&1 || true
+  mariadbd --no-defaults "${AS_ROOT[@]}" --basedir=/usr --datadir="$home/data" --tmpdir="$home/tmp" \
+    --innodb-use-native-aio=OFF --wsrep-on=ON --wsrep-provider=/usr/lib/galera/libgalera_smm.so --wsrep-cluster-address=gcomm:// \
+    --wsrep-recover --skip-networking --binlog-format=ROW --socket="$home/recover.sock" --pid-file="$home/recover.pid" >"$home/recover.log" 2>&1 || true
   sed -n 's/.*Recovered position: *//p' "$home/recover.log" | tail -1
 }
 
@@ -58,9 +58,9 @@ node_up() {
   for m in "${NODES[@]}"; do members+=("127.0.0.1:$(group_port "$m")"); done
   # From its place on the rest is sent, not all of it.
   [ "$#" -gt 0 ] || place="$(place_of "$n")"
-  setsid mariadbd --no-defaults "${AS_ROOT[@]}" --basedir=/usr --datadir="$home/data" --bind-address=127.0.0.1 \
-    --port="$(sql_port "$n")" --socket="$(node_socket "$n")" --pid-file="$home/pid" --log-error="$home/error.log" \
-    --init-file="$CLUSTER/init.sql" --skip-name-resolve --innodb-use-native-aio=OFF --character-set-server=utf8mb4 \
+  setsid mariadbd --no-defaults "${AS_ROOT[@]}" --basedir=/usr --datadir="$home/data" --tmpdir="$home/tmp" \
+    --bind-address=127.0.0.1 --port="$(sql_port "$n")" --socket="$(node_socket "$n")" --pid-file="$home/pid" \
+    --log-error="$home/error.log" --init-file="$CLUSTER/init.sql" --skip-name-resolve --innodb-use-native-aio=OFF --character-set-server=utf8mb4 \
     --collation-server=utf8mb4_uca1400_ai_ci --default-time-zone=+00:00 --max-allowed-packet=64M \
     --innodb-ft-min-token-size=1 --innodb-ft-enable-stopword=0 \
     --binlog-format=ROW --innodb-autoinc-lock-mode=2 --log-bin-trust-function-creators=ON --wsrep-on=ON \
@@ -157,14 +157,8 @@ CREATE USER IF NOT EXISTS 'uvanta_check'@'127.0.0.1';
 GRANT ALL ON uvanta.* TO 'uvanta'@'127.0.0.1';
 SQL
   )
-  local n as_user=()
-  [ "$(id -u)" = 0 ] || as_user=(--auth-root-socket-user="$(id -un)")
-  for n in "${NODES[@]}"; do
-    mkdir -p "$CLUSTER/node$n"
-    [ -d "$CLUSTER/node$n/data/mysql" ] || mariadb-install-db --no-defaults "${AS_ROOT[@]}" --basedir=/usr \
-      --datadir="$CLUSTER/node$n/data" --auth-root-authentication-method=socket "${as_user[@]}" --skip-test-db \
-      --skip-name-resolve --innodb-use-native-aio=OFF >"$CLUSTER/node$n/install.log" 2>&1 || die "node $n could not be made"
-  done
+  local n
+  for n in "${NODES[@]}"; do make_data "$CLUSTER/node$n"; done
   step "Starting three nodes"
   # Whoever has come furthest begins: begun with another one, what only it holds would be lost.
   local first

@@ -37,6 +37,6 @@ case "${1:-}" in
   --sample)
     sample="$(changed_lines | paste -sd, -)"
     [ -n "$sample" ] || { echo "No rule has changed."; exit 0; }
-    exec npx stryker run --mutate "$sample" ;;
+    UVANTA_MUTATE_SAMPLE=1 exec npx stryker run --mutate "$sample" ;;
   *) exec npx stryker run --mutate "$(IFS=,; echo "$*")" ;;
 esac

@@ -70,6 +70,7 @@ count() {
 load_demo() {
   local log="$out/demo.log" running
   rm -rf "$1"
+  : >"$log"
   UVANTA_DATA="$1" UVANTA_PORT=4976 UVANTA_DB_WANTED_PORT=4990 UVANTA_GAUGE_WANTED_PORT=4994 \
     "$ROOT/uvanta" start >"$log" 2>&1 &
   running=$!

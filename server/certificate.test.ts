@@ -1,7 +1,11 @@
+import { execFileSync } from 'node:child_process'
 import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { openApp } from './app'
 import type { App } from './context'
+import { renewSigningKey } from './service/certificate/keys'
+import { verifyChains } from './service/integrity/verifyChains'
 import { addDays } from '@uvanta/core/programme'
 import { createEquipment } from './service/register/equipment'
 import {
@@ -89,6 +93,23 @@ describe('numbers', () => {
   })
 })
 
+describe('a new key', () => {
+  it('signs what comes; what the old one signed verifies for good, by what is published', async () => {
+    const before = await detail((await issue()).certificateId!)
+    const first = app.keys.published().map((k) => k.kid)
+    const kid = await renewSigningKey(app.config.dataDirectory)
+    expect(first).not.toContain(kid)
+    const again = await openApp(app.config)
+    expect(again.keys.published().map((k) => k.kid)).toEqual([...first, kid])
+    const signed = await again.keys.sign(new TextEncoder().encode('{}'))
+    expect(decodeProtectedHeader(signed).kid).toBe(kid)
+    const jws = (await supertest(server).get(`/api/v1${before.verifyPath}/jws`).expect(200)).text
+    expect(await again.keys.verify(jws)).not.toBeNull()
+    expect((await verifyChains(again)).faults).toEqual([])
+    await again.db.sequelize.close()
+  })
+})
+
 describe('what a stranger learns', () => {
   it('genuine, then void with the reason, for good', async () => {
     const certificate = await detail((await issue()).certificateId!)
@@ -105,6 +126,13 @@ describe('what a stranger learns', () => {
       verdict: 'void',
       reason: 'Wrong plate',
     })
+    // What it said of the equipment no longer counts, and every copy of the paper says so.
+    const { body: equipment } = await tester.get(`/api/v1/equipment/${ids.equipmentId}`).expect(200)
+    expect(equipment).toMatchObject({ condition: 'not-assessed', dueOn: app.today() })
+    const paper = await tester.get(`/api/v1/certificates/${certificate.id}/pdf`).expect(200)
+    expect(paper.headers['content-disposition']).toContain(`${certificate.number}-void.pdf`)
+    const words = execFileSync('pdftotext', ['-raw', '-', '-'], { input: paper.body as Buffer })
+    expect(words.toString()).toMatch(/^VOID$/m)
     const again = await reviewer
       .post(`/api/v1/certificates/${certificate.id}/void`)
       .send({ reason: 'Twice' })

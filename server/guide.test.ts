@@ -20,6 +20,7 @@ import {
   serve,
   signedIn,
 } from './testing/app'
+import { SMALLEST_PNG } from './testing/picture'
 import { append, draft, plan, SIGNATURE } from './testing/visit'
 
 let app: App
@@ -221,7 +222,8 @@ describe('a temporary repair', () => {
 })
 
 describe('photographs', () => {
-  const png = Buffer.concat([Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'), Buffer.alloc(64)])
+  const png = SMALLEST_PNG
+  const other = Buffer.concat([png.subarray(0, 41), Buffer.from([1]), png.subarray(42)])
   const put = (visitId: string, id: string, content: Buffer, type = 'image/png') =>
     tester.put(`/api/v1/visits/${visitId}/photos/${id}`).set('Content-Type', type).send(content)
   it('are kept once, and shown to who is signed in', async () => {
@@ -229,12 +231,12 @@ describe('photographs', () => {
     const id = uuidv7()
     await put(visit.id, id, png).expect(204)
     await put(visit.id, id, png).expect(204)
-    await put(visit.id, id, Buffer.concat([png, png])).expect(409)
+    await put(visit.id, id, other).expect(409)
     const shown = await tester.get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(200)
     expect(shown.headers['content-type']).toBe('image/png')
     expect(shown.body).toEqual(png)
-    const other = await signedIn(serve(app), 'other')
-    await other.get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(200)
+    const colleague = await signedIn(serve(app), 'other')
+    await colleague.get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(200)
     await supertest(serve(app)).get(`/api/v1/visits/${visit.id}/photos/${id}`).expect(401)
   })
   it('are known by their content, not by what an upload says of itself', async () => {

@@ -5,6 +5,7 @@ import { pino } from 'pino'
 import { openOrExplain } from './app'
 import { readConfig } from './config'
 import { makeServer } from './http/server'
+import { keepDailyHeads } from './service/integrity/dailyHead'
 import { repinUnbegun } from './service/visit/repin'
 
 /** dist/main.js and main.ts stand one and zero folders below server/. */
@@ -21,6 +22,7 @@ app.shelf.follow(
       logger.error({ err: error }, 'planned visits keep their versions'),
     ),
 )
+keepDailyHeads(app, (error) => logger.error({ err: error }, 'the head of the day is not made'))
 const http = createServer(makeServer(app, logger))
 
 http.listen(config.port, '127.0.0.1', () => {

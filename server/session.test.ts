@@ -4,6 +4,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { openApp } from './app'
 import { makeAdministrator } from './service/people/people'
+import { deviceWords } from './service/people/sessions'
 import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 import { draft, SIGNATURE } from './testing/visit'
 
@@ -113,13 +114,132 @@ describe('a new password', () => {
     expect((await signIn('four unlike words stand here').expect(200)).body.roles).toEqual([
       'administrator',
     ])
+    // Chosen at the machine itself, it is nobody else's.
+    await first.get('/api/v1/people').expect(200)
     expect(await makeAdministrator(app, 'first', 'and now there are others')).toBe(false)
     expect(await me(first)).toBeUndefined()
     await signIn('and now there are others').expect(200)
+    await first.get('/api/v1/people').expect(200)
+  })
+})
+
+describe('a password that somebody else chose', () => {
+  it('opens nothing until it is changed, and again once the office has set another', async () => {
+    const administrator = await signedIn(server, 'administrator')
+    const given = 'seven kettles under ground'
+    const person = {
+      id: crypto.randomUUID(),
+      username: 'given',
+      name: 'Given',
+      roles: ['technician'],
+      password: given,
+    }
+    await administrator.post('/api/v1/people').send(person).expect(200)
+    const agent = supertest.agent(server)
+    const enter = (password: string) =>
+      agent.post('/api/v1/session').send({ username: 'given', password }).expect(200)
+    expect((await enter(given)).body.mustChangePassword).toBe(true)
+    for (const path of ['/api/v1/library', '/api/v1/visits', '/api/v1/certificates']) {
+      const { body } = await agent.get(path).expect(403)
+      expect(body.detail).toMatch(/chosen by somebody else.*Change it first/)
+    }
+    const own = 'nobody knows these four words'
+    await agent.post('/api/v1/session/password').send({ current: given, next: own }).expect(204)
+    await agent.get('/api/v1/visits').expect(200)
+    await administrator
+      .patch(`/api/v1/people/${person.id}`)
+      .set('If-Match', '"1"')
+      .send({ password: given })
+      .expect(200)
+    await enter(given)
+    await agent.get('/api/v1/visits').expect(403)
+  })
+})
+
+describe('the administrators', () => {
+  it('do not take the rights from each other at the same moment, so that nobody is left', async () => {
+    const root = await signedIn(server, 'administrator')
+    const { body } = await root.get('/api/v1/people').expect(200)
+    const people = body.items as { id: string; username: string; version: number }[]
+    const mine = people.find((p) => p.username === 'administrator')!
+    // The machine's own, of a test before, stays aside.
+    await app.db.people.update({ active: false }, { where: { username: 'first' } })
+    const second = crypto.randomUUID()
+    const made = { id: second, username: 'second', name: 'Second', roles: ['administrator'] }
+    const password = 'lanterns over the quiet sea'
+    await root
+      .post('/api/v1/people')
+      .send({ ...made, password })
+      .expect(200)
+    await app.db.people.update({ mustChange: false }, { where: { id: second } })
+    const other = supertest.agent(server)
+    await other.post('/api/v1/session').send({ username: 'second', password }).expect(200)
+    const statuses = await Promise.all([
+      root
+        .patch(`/api/v1/people/${second}`)
+        .set('If-Match', '"1"')
+        .send({ roles: ['planner'] }),
+      other
+        .patch(`/api/v1/people/${mine.id}`)
+        .set('If-Match', `"${mine.version}"`)
+        .send({ roles: ['planner'] }),
+    ])
+    expect(statuses.map((s) => s.status).sort()).toEqual([200, 409])
+    const left = await app.db.people.findAll({ where: { active: true } })
+    expect(left.filter((p) => p.roles.includes('administrator'))).toHaveLength(1)
+    await app.db.people.update({ roles: ['administrator'] }, { where: { id: mine.id } })
+  })
+})
+
+describe('where somebody is signed in', () => {
+  it('is listed, without what signs in, and ended from anywhere', async () => {
+    const here = await signedIn(server, 'reviewer')
+    const there = await signedIn(server, 'reviewer')
+    const list = async () => (await here.get('/api/v1/sessions').expect(200)).body.items
+    const lines = (await list()) as { id: string; here: boolean; device: string }[]
+    expect(lines.filter((l) => l.here)).toHaveLength(1)
+    const rowsInside = await app.db.sequelize.query<{ sid: string }>('SELECT sid FROM session', {
+      type: QueryTypes.SELECT,
+    })
+    for (const { sid } of rowsInside) expect(JSON.stringify(lines)).not.toContain(sid)
+    const [elsewhere] = lines.filter((l) => !l.here)
+    // Nobody ends what is another's.
+    const stranger = await signedIn(server, 'planner')
+    await stranger.delete(`/api/v1/sessions/${elsewhere!.id}`).expect(404)
+    await here.delete(`/api/v1/sessions/${elsewhere!.id}`).expect(204)
+    expect(await me(there)).toBeUndefined()
+    const third = await signedIn(server, 'reviewer')
+    await here.delete('/api/v1/sessions').expect(204)
+    expect(await me(third)).toBeUndefined()
+    expect(await me(here)).toBe('reviewer')
+  })
+  it('says a browser and a system, and nothing finer', () => {
+    const chromium =
+      'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.1 Safari/537.36'
+    expect(deviceWords(chromium)).toBe('Chromium on Linux')
+    expect(
+      deviceWords('Mozilla/5.0 (Android 16; Mobile; rv:150.0) Gecko/150.0 Firefox/150.0'),
+    ).toBe('Firefox on Android')
+    expect(deviceWords('curl/8')).toBe('another program')
+    expect(deviceWords(undefined)).toBe('another program')
   })
 })
 
 describe('signing in', () => {
+  it('stands in the audit trail, as does a wrong password, and never the name that nobody has', async () => {
+    const agent = await signedIn(server, 'other')
+    await agent.delete('/api/v1/session').expect(204)
+    const wrong = (username: string) =>
+      supertest(server).post('/api/v1/session').send({ username, password: 'not this one at all' })
+    await wrong('other').expect(401)
+    await wrong('my-secret-word').expect(401)
+    const administrator = await signedIn(server, 'administrator')
+    const { body } = await administrator.get('/api/v1/audit').expect(200)
+    const lines = body.items as { person: string; action: string }[]
+    const of = (person: string) => lines.filter((l) => l.person === person).map((l) => l.action)
+    expect(of('The other').slice(0, 3)).toEqual(['signing in refused', 'signed out', 'signed in'])
+    expect(JSON.stringify(body)).not.toContain('my-secret-word')
+  })
   it('gives a session that only this site’s pages can use', async () => {
     const response = await supertest(server)
       .post('/api/v1/session')

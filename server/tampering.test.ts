@@ -7,6 +7,7 @@ import { hashOf } from './service/visit/chain'
 import { readEvents } from './service/visit/log'
 import { verifyChains } from './service/integrity/verifyChains'
 import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { SMALLEST_PNG } from './testing/picture'
 import { plan, signedVisit } from './testing/visit'
 
 /** What somebody with the database’s own rights could change, each on records of its own. */
@@ -126,8 +127,7 @@ describe('what was changed behind our back is noticed', () => {
   })
   it('a photograph', async () => {
     const photo = `/api/v1/visits/${signed.id}/photos/${randomUUID().replace(/^(.{14})./, '$17')}`
-    const png = Buffer.from('89504e470d0a1a0a00', 'hex')
-    await tester.put(photo).set('Content-Type', 'image/png').send(png).expect(204)
+    await tester.put(photo).set('Content-Type', 'image/png').send(SMALLEST_PNG).expect(204)
     expect(await faults()).toEqual([])
     await sql(`UPDATE photo SET content = CONCAT(content, 'x')`)
     expect(await faults()).toContain('photo: does not fit its seal: it was altered')

@@ -21,6 +21,7 @@ export const lubricants = {
   pfpe: 'Perfluorinated grease, oxygen listed',
   refrigeration: 'Refrigeration oil of the system',
   'makers-sachet': 'The maker’s sachet from the kit',
+  'sheet-grease': 'The grease that the maker’s sheet names',
 } as const
 export type Lubricant = keyof typeof lubricants
 
@@ -56,15 +57,16 @@ const BASE: Readonly<
   pfpe: 'inert',
   refrigeration: 'petroleum',
   'makers-sachet': 'unknown',
+  'sheet-grease': 'unknown',
 }
 
 /** Lubricants that a service admits; where it is absent, any may be used as far as the service goes. */
 const ADMITTED: Readonly<Partial<Record<LubricantService, readonly Lubricant[]>>> = {
-  'drinking-water': ['silicone-potable', 'makers-sachet'],
-  fuel: ['mineral', 'petrolatum', 'pfpe', 'makers-sachet'],
-  food: ['food-grade', 'makers-sachet'],
+  'drinking-water': ['silicone-potable', 'makers-sachet', 'sheet-grease'],
+  fuel: ['mineral', 'petrolatum', 'pfpe', 'makers-sachet', 'sheet-grease'],
+  food: ['food-grade', 'makers-sachet', 'sheet-grease'],
   oxygen: ['pfpe'],
-  refrigerant: ['refrigeration', 'makers-sachet'],
+  refrigerant: ['refrigeration', 'makers-sachet', 'sheet-grease'],
 }
 
 const WHY_SERVICE: Readonly<Partial<Record<LubricantService, string>>> = {
@@ -151,6 +153,9 @@ export function lubricantAdvice(
     ...(rubber ? [rubber.says] : []),
     ...(lubricant === 'makers-sachet'
       ? ['The sachet was chosen by the maker for the parts of this kit: keep to it.']
+      : []),
+    ...(lubricant === 'sheet-grease'
+      ? ['The maker named it for these parts and this service: no other in its place.']
       : []),
   ]
   const clash = refused || attacked === true || rubber?.grave === true

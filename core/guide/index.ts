@@ -2,12 +2,14 @@ export {
   type Facing,
   facings,
   type GuidePart,
+  type GuideSlot,
   type GuideZone,
   type PartShape,
   partShapes,
 } from './schema/equipment'
 export { differenceOnce, expandGuide } from './schema/expand'
 export { atHand } from './run/atHand'
+export { type Lubrication, lubricationOf } from './run/lubrication'
 export { type PracticePoint, practiceAt, practiceAtLarge } from './run/practice'
 export { type FastenerLayout, fastenerPlan } from './run/fastenerPlan'
 export { movesOf, type StepMove } from './schema/moves'

@@ -85,6 +85,11 @@ describe('a spec sheet', () => {
       /unit .*is a torque: give one of/,
     ],
     [
+      'a rubber that the family is not built with',
+      { figures: [{ ...figure!, slot: 'ring-rubber', value: 'epdm', unit: undefined }] },
+      /value .*is a rubber: give one of neoprene, nbr, fkm/,
+    ],
+    [
       'a rating of another quantity',
       {
         ratings: [

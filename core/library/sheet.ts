@@ -1,7 +1,7 @@
 import * as yup from 'yup'
-import { type Guide, serves } from '../guide'
+import { type Guide, type GuideSlot, serves } from '../guide'
 import { nominalDimension, type NominalName, nominalNames } from '../apparatus'
-import { type Dimension, dimensionTitles, isUnitOf, unitsOf } from '../quantity'
+import { dimensionTitles, isUnitOf, unitsOf } from '../quantity'
 import {
   anyQuantity,
   type FieldFault,
@@ -104,9 +104,9 @@ function ratingFaults({ name, value }: SheetRating, path: string): FieldFault[] 
 }
 
 function figureFaults(
-  { slot, unit }: SheetFigure,
+  { slot, value, unit }: SheetFigure,
   path: string,
-  slots: readonly { id: string; dimension?: Dimension | undefined }[],
+  slots: readonly GuideSlot[],
 ): FieldFault[] {
   const found = slots.find((s) => s.id === slot)
   if (!found) {
@@ -118,7 +118,11 @@ function figureFaults(
       },
     ]
   }
-  const { dimension } = found
+  const { dimension, rubbers } = found
+  if (rubbers && !rubbers.some((r) => r === value)) {
+    const message = `“${slot}” is a rubber: give one of ${rubbers.join(', ')}`
+    return [{ path: `${path}.value`, message }]
+  }
   if (dimension && (!unit || !isUnitOf(dimension, unit))) {
     const units = unitsOf(dimension).join(', ')
     return [{ path: `${path}.unit`, message: `“${slot}” is a ${dimension}: give one of ${units}` }]

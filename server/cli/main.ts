@@ -9,6 +9,7 @@ import { openOrExplain } from '../app'
 import { readConfig } from '../config'
 import { refreshDemoDay } from '../demo/day'
 import { loadDemo } from '../demo/load'
+import { renewSigningKey } from '../service/certificate/keys'
 import { makeAdministrator } from '../service/people/people'
 import { verifyChains } from '../service/integrity/verifyChains'
 import { openDatabase } from '../store/database'
@@ -74,6 +75,15 @@ const commands: Record<string, (name?: string) => Promise<number>> = {
     const rows = await equipment.findAll({ where: { virtualSite: { [Op.ne]: null } } })
     say(JSON.stringify(Object.fromEntries(rows.map((e) => [e.id, e.virtualSite]))))
     await sequelize.close()
+    return 0
+  },
+  /** Opened before and after, so that the old key and the new one both stand among those that are published. */
+  async 'renew-key'() {
+    const config = readConfig(process.env, root)
+    await (await openOrExplain(config)).db.sequelize.close()
+    const kid = await renewSigningKey(config.dataDirectory)
+    await (await openOrExplain(config)).db.sequelize.close()
+    say(`From the next start on, certificates are signed with the key ${kid}.`)
     return 0
   },
   async 'verify-chain'() {

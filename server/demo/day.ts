@@ -61,6 +61,7 @@ const DAY: readonly Planned[] = [
   { who: 'odda', kind: 'dome regulator', index: 2, purpose: 'overhaul' },
   { who: 'odda', kind: 'DCDA', index: 2, purpose: 'overhaul' },
   { who: 'odda', kind: 'RP', index: 16, purpose: 'complaint' },
+  { who: 'odda', kind: 'sampler', index: 1 },
   { who: 'teo', kind: 'RP', index: 2 },
   { who: 'teo', kind: 'RP', index: 5 },
   { who: 'teo', kind: 'RP', index: 12, pack: OTHER_PACK },
@@ -85,8 +86,6 @@ export async function planDay(
   plannedOn = app.today(),
 ): Promise<number> {
   let planned = 0
-  // The office plans ahead: nothing of it is news on the day itself.
-  const office = { ...app, now: () => app.now().minus({ days: 3 }) }
   const hours = new Map<string, number>()
   for (const { who, kind, index, faults = [], pack, purpose = 'periodic-test' } of DAY) {
     const list = equipment.filter((e) => e.kind === kind)
@@ -96,7 +95,7 @@ export async function planDay(
     if (e.virtualSite) await saveVirtualSite(app, e.id, { ...e.virtualSite, faults })
     const nth = hours.get(who) ?? 0
     hours.set(who, nth + 1)
-    await planVisit(office, technician, {
+    await planVisit(app, technician, {
       id: app.newId(),
       equipmentId: e.id,
       technicianId: technician.id,

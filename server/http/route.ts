@@ -1,4 +1,4 @@
-import type { Endpoint, Person, Role } from '@uvanta/contract'
+import { api, type Endpoint, type Person, type Role } from '@uvanta/contract'
 import { check } from '@uvanta/core/schema'
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
 import { ServiceError } from '../service/errors'
@@ -40,6 +40,7 @@ export function binder(
     router[e.method](path, ...(before as RequestHandler[]), async (req: Request, res: Response) => {
       const person = await personOf(req)
       requireAccess(e, person)
+      requireOwnPassword(e, person)
       const version = e.versioned ? versionOf(req, res) : 0
       if (version === null) return
       if (e.body && !req.is('application/json')) {
@@ -91,6 +92,20 @@ function requireAccess(e: Endpoint, person: Person | null): void {
       'Ask one of them.',
     )
   }
+}
+
+/** What somebody may do whose password is known to whoever gave it. */
+const BEFORE_ALL: readonly Pick<Endpoint, 'method' | 'path'>[] = [api.session.changePassword]
+
+/** Nobody signs or records with a password that somebody else chose. */
+function requireOwnPassword(e: Endpoint, person: Person | null): void {
+  if (!person?.mustChangePassword || e.access === 'public') return
+  if (BEFORE_ALL.some((b) => b.method === e.method && b.path === e.path)) return
+  throw new ServiceError(
+    'forbidden',
+    'Your password was chosen by somebody else.',
+    'Change it first, under your name.',
+  )
 }
 
 /** The version in If-Match, or null after the problem has been sent. */

@@ -10,6 +10,8 @@ declare module 'express-session' {
     personId: Id<'person'>
     /** When somebody signed in, ms: however busy a session is, it ends a day after that. */
     begunAt: number
+    /** Browser and system, in words. */
+    device: string
     /** What a device has to sign to sign in. */
     challenge: string
   }

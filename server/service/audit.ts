@@ -45,12 +45,20 @@ export async function recordAudit(
 
 export async function listAudit(
   app: App,
-  query: { cursor?: string | undefined; limit?: string | undefined },
+  query: {
+    cursor?: string | undefined
+    limit?: string | undefined
+    /** Only what this person changed. */
+    person?: string | undefined
+  },
 ) {
   const [last] = keptCursor(query.cursor, 1, /^\d{1,10}$/)
   const limit = pageSize(query.limit)
   const rows = await app.db.audit.findAll({
-    where: last ? { id: { [Op.lt]: Number(last) } } : {},
+    where: {
+      ...(last ? { id: { [Op.lt]: Number(last) } } : {}),
+      ...(query.person ? { personId: query.person } : {}),
+    },
     order: [['id', 'DESC']],
     limit: limit + 1,
   })

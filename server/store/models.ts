@@ -29,6 +29,7 @@ export function defineModels(db: Sequelize) {
     libraryVersions: defineModel(db, t.libraryVersion),
     stockMoves: defineModel(db, t.stockMove),
     audit: defineModel(db, t.audit),
+    dailyHeads: defineModel(db, t.dailyHead),
     seals: defineModel(db, t.seal),
     sealTotals: defineModel(db, t.sealTotal),
     wrongPasswords: defineModel(db, t.wrongPassword),

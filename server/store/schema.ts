@@ -47,4 +47,8 @@ export const steps: readonly Step[] = [
     down: "UPDATE equipment SET site_name = ''",
   },
   ...keySteps(t.equipment),
+  ...keySteps(t.audit),
+  ...addSteps(t.person),
+  createStep(t.dailyHead),
+  ...refuseSteps(t.dailyHead),
 ]

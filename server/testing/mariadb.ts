@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir, userInfo } from 'node:os'
 import { join } from 'node:path'
@@ -35,6 +35,8 @@ export async function startMariaDb(): Promise<TestServer> {
   const home = mkdtempSync(join(tmpdir(), 'uvdb-'))
   const port = await freePort()
   const password = 'throwaway'
+  // Of its own: a database that starts clears temporary tables away, whoever’s they are.
+  mkdirSync(join(home, 'tmp'))
   execFileSync(
     'mariadb-install-db',
     [
@@ -42,6 +44,7 @@ export async function startMariaDb(): Promise<TestServer> {
       ...(root ? ['--user=root'] : [`--auth-root-socket-user=${userInfo().username}`]),
       '--basedir=/usr',
       `--datadir=${home}/data`,
+      `--tmpdir=${home}/tmp`,
       '--auth-root-authentication-method=socket',
       '--skip-test-db',
       '--skip-name-resolve',
@@ -62,6 +65,7 @@ export async function startMariaDb(): Promise<TestServer> {
         ...(root ? ['--user=root'] : []),
         '--basedir=/usr',
         `--datadir=${home}/data`,
+        `--tmpdir=${home}/tmp`,
         `--port=${port}`,
         '--bind-address=127.0.0.1',
         `--socket=${home}/s`,

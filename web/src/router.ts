@@ -64,6 +64,12 @@ export const routes: RouteRecordRaw[] = [
     props: true,
   },
   {
+    path: '/visits/:id/record',
+    name: 'visit-record',
+    component: () => import('./views/visit/RecordView.vue'),
+    props: true,
+  },
+  {
     path: '/waiting',
     name: 'waiting',
     component: () => import('./views/waiting/WaitingView.vue'),
@@ -169,6 +175,8 @@ export function makeRouter(): Router {
     const session = useSession()
     if (!session.known) await session.load().catch(() => undefined)
     if (!session.person) return { name: 'sign-in', query: { to: to.fullPath } }
+    // A password that somebody else knows opens nothing but the page where it is changed.
+    if (session.person.mustChangePassword && to.name !== 'account') return { name: 'account' }
     if (to.meta.roles && !session.has(...to.meta.roles)) return { name: 'today' }
     return true
   })

@@ -54,6 +54,16 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     need('spring', p.spring, '', `${at}.spring`)
     need('adjustment', p.disturbs, '', `${at}.disturbs`)
     need('slot', p.mass, '', `${at}.mass`)
+    need('slot', p.rubberOf, '', `${at}.rubberOf`)
+    if (p.rubberOf && !guide.slots?.find((s) => s.id === p.rubberOf)?.rubbers)
+      fault('', `${at}.rubberOf`, 'no-rubbers', `“${p.rubberOf}” names no rubbers: list them`)
+    if (p.rubberOf && p.rubber)
+      fault(
+        '',
+        `${at}.rubber`,
+        'two-rubbers',
+        `${p.title} has a rubber and a slot for it: keep one`,
+      )
   })
   const round = roundZones(guide.zones ?? [])
   guide.zones?.forEach((z, n) => {
@@ -89,7 +99,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
   steps.forEach(look)
   const asked = new Set([
     ...steps.flatMap(slotsOf),
-    ...guide.parts.map((p) => p.mass),
+    ...guide.parts.flatMap((p) => [p.mass, p.rubberOf]),
     ...(guide.fasteners ?? []).map((f) => f.count),
   ])
   guide.slots?.forEach((s, n) => {

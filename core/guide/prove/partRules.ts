@@ -2,6 +2,7 @@ import { lubricantAdvice } from '../../craft'
 import type { PlacedStep, StepOf } from '../schema/step'
 import { partOf, pressureSite, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
+import { rubbersOf } from '../run/lubrication'
 import type { GuidePart } from '../schema/equipment'
 import type { Guide } from '../schema/guide'
 import { connectedWith, type SiteZone } from '../../pressure'
@@ -85,12 +86,28 @@ export function openedBy(guide: Guide, part: GuidePart): SiteZone[] {
   return own ? connectedWith(site, own) : []
 }
 
+/** A step uses one up of the kit. */
+export function fromKit(guide: Guide, id: string | undefined, state: ProofState, say: Say): void {
+  const item = guide.kit?.find((k) => k.id === id)
+  if (!item) return
+  const used = (state.used.get(item.id) ?? 0) + 1
+  state.used.set(item.id, used)
+  if (used > item.count)
+    say(
+      'kit-over',
+      `the kit has ${item.count} × ${item.title}, this is number ${used}: correct the count`,
+    )
+}
+
 /** A part is lubricated. */
 export const isGreased: Rule<'lubricate'> = (guide, step, state, say) => {
   const part = partOf(guide, step.lubricate)
   if (!part) return
+  // One tube does for several places.
+  if (step.from && !state.used.has(step.from)) fromKit(guide, step.from, state, say)
   if (part.dry) say('never-there', `${part.title} never gets lubricant: leave it dry`)
-  if (part.rubber) {
+  const rubbers = rubbersOf(guide, part)
+  if (rubbers.length > 0) {
     const { contact } = state
     if (!contact) {
       say(
@@ -99,9 +116,11 @@ export const isGreased: Rule<'lubricate'> = (guide, step, state, say) => {
       )
       return
     }
-    const { verdict, reasons } = lubricantAdvice(part.rubber, step.with, contact)
-    if (verdict === 'clash')
-      say('lubricant-clash', `${reasons.join(' ')} Choose another for ${part.title}`)
+    for (const rubber of rubbers) {
+      const { verdict, reasons } = lubricantAdvice(rubber, step.with, contact)
+      if (verdict === 'clash')
+        say('lubricant-clash', `${reasons.join(' ')} Choose another for ${part.title}`)
+    }
   }
   if (state.off.has(part.id) && !state.clean.has(part.id)) {
     say('greased-dirty', `${part.title} is lubricated before it was cleaned: clean it first`)
@@ -131,16 +150,7 @@ export const isRenewed: Rule<'renew'> = (guide, step, state, say) => {
       `a new ${title(guide, id)} is put in while the old one is in: remove it first`,
     )
   }
-  const item = guide.kit?.find((k) => k.id === step.from)
-  if (item) {
-    const used = (state.used.get(item.id) ?? 0) + 1
-    state.used.set(item.id, used)
-    if (used > item.count)
-      say(
-        'kit-over',
-        `the kit has ${item.count} × ${item.title}, this is number ${used}: correct the count`,
-      )
-  }
+  fromKit(guide, step.from, state, say)
   goesIn(guide, id, step, state, say)
   state.off.delete(id)
   state.gone.delete(id)

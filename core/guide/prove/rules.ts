@@ -1,6 +1,6 @@
 import { needsHands } from '../run/standing'
 import type { PlacedStep } from '../schema/step'
-import { goesBack, goesOff, isOut, isGreased, isRenewed, isTreated } from './partRules'
+import { fromKit, goesBack, goesOff, isOut, isGreased, isRenewed, isTreated } from './partRules'
 import { fedBy, partOf, pressureSite, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
 import type { PlacedVerb, StepOf } from '../schema/step'
@@ -238,6 +238,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   fit: goesBack,
   tighten(guide, step, state, say) {
     const id = step.tighten
+    fromKit(guide, step.from, state, say)
     const holds = guide.fasteners?.find((f) => f.id === id)?.holds ?? ''
     if (isOut(state, holds))
       say('tightened-nothing', `is tightened while ${title(guide, holds)} is off: fit it first`)

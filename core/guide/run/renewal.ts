@@ -31,7 +31,13 @@ export interface Advice {
 }
 
 /** Worst first: what damage asks for, as far as the inspection offers it. */
-const FOR_DAMAGE: readonly InspectionVerdict[] = ['renew', 'renew-assembly', 'renew-body', 'stop']
+const FOR_DAMAGE: readonly InspectionVerdict[] = [
+  'renew',
+  'renew-assembly',
+  'renew-body',
+  'order',
+  'stop',
+]
 const FOR_FOULING: readonly InspectionVerdict[] = ['clean', 'keep']
 const FOR_SOUND: readonly InspectionVerdict[] = ['keep', 'clean']
 

@@ -86,10 +86,9 @@ export function guideRun(
     if (step.remove) tray.set(step.remove, lying(step.remove, step.keepFor ?? 'refit'))
     if (step.discard) tray.set(step.discard, lying(step.discard, 'discard'))
     if (step.fit) tray.delete(step.fit)
-    if (step.renew) {
-      tray.delete(step.renew)
-      if (step.from) used.set(step.from, (used.get(step.from) ?? 0) + 1)
-    }
+    if (step.renew) tray.delete(step.renew)
+    // One tube of grease does for several places; a ring goes into one.
+    if (step.from) used.set(step.from, step.lubricate ? 1 : (used.get(step.from) ?? 0) + 1)
   }
   return {
     steps: differenceOnce(steps),

@@ -4,6 +4,8 @@ import { type Dimension, dimensionNames } from '../../quantity'
 import { integer, line, slug, strictObject } from '../../schema'
 import { names, oneOf } from './fields'
 
+const elastomerIds = Object.keys(elastomers) as Elastomer[]
+
 /** What a part looks like on the tray and on an orientation card. */
 export const partShapes = [
   'ring',
@@ -46,7 +48,9 @@ export const partSchema = strictObject({
   /** Spring that pushes against it: its load must be relieved, or it comes off under control. */
   spring: slug<'spring'>(),
   /** What it is made of, where a lubricant could attack it. */
-  rubber: oneOf<Elastomer>(Object.keys(elastomers) as Elastomer[]),
+  rubber: oneOf<Elastomer>(elastomerIds),
+  /** Slot in which the sheet names it, where the family is built with several. */
+  rubberOf: slug<'slot'>(),
   /** It can be put in the wrong way round: fitting it shows how it goes. */
   orient: yup.boolean().strict(true),
   /** Taking it off changes a setting. */
@@ -90,7 +94,10 @@ export const slotSchema = strictObject({
   title: line(80).required(),
   /** Kind of quantity; absent for a plain number or word. */
   dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames),
+  /** Rubbers that the family is built with: the figure of the sheet is one of these words. */
+  rubbers: yup.array(oneOf<Elastomer>(elastomerIds).required()).strict(true).min(2),
 })
+export type GuideSlot = yup.InferType<typeof slotSchema>
 
 const named = <K extends string>() =>
   strictObject({ id: slug<K>().required(), title: line(80).required() })

@@ -160,9 +160,11 @@ export const leafVerbs = {
       with: oneOf<Lubricant>(Object.keys(lubricants) as Lubricant[]).required(
         'is missing: which lubricant',
       ),
+      /** Kit item that it uses up: the sachet. */
+      from: ref<'kit'>(),
       ...applied,
     },
-    refers: { object: ['part'] },
+    refers: { object: ['part'], from: ['kit'] },
   }),
   /** Part or fasteners that get a compound on their thread or edge. */
   treat: verb(ref<'part' | 'fastener'>(), {
@@ -189,8 +191,10 @@ export const leafVerbs = {
       pattern: oneOf(['cross', 'pairs-first', 'even', 'none'] as const),
       untilNoneMoves: flag(),
       rounds: ref<'slot'>(),
+      /** Kit item with new ones that go in instead of the old. */
+      from: ref<'kit'>(),
     },
-    refers: { object: ['fastener'], rounds: ['slot'] },
+    refers: { object: ['fastener'], rounds: ['slot'], from: ['kit'] },
   }),
   set: verb(ref<'adjustment'>(), { refers: { object: ['adjustment'] } }),
   hold: verb(ref<'slot'>(), { refers: { object: ['slot'] } }),

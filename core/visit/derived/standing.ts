@@ -40,6 +40,8 @@ export function standingAfter(
   if (!testedOn || !outcome) return null
   const programme = programmeOfVisit(state, library, programmeId)
   if (outcome === 'not-assessed') return { condition: 'not-assessed', testedOn }
+  // What it certified does not count: the test is to be made anew, and was due that day.
+  if (isVoid(state)) return { condition: 'not-assessed', testedOn, dueOn: testedOn }
   if (fails(outcome)) {
     return {
       condition: 'failed',
@@ -61,6 +63,10 @@ export function temporaryUntil(state: VisitState): string | undefined {
     .flatMap((r) => (r.temporary ? [r.temporary.until] : []))
     .sort()[0]
 }
+
+/** Whether the certificate that stands for a visit was declared void. */
+const isVoid = ({ certificate, voided }: VisitState): boolean =>
+  certificate !== undefined && voided[certificate.number] !== undefined
 
 function lastFinished(state: VisitState): RunName | null {
   const finished = (name: RunName) => state.runs[name]?.finished ?? Boolean(state.checks[name])

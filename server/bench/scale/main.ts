@@ -39,7 +39,7 @@ async function statementsOf(call: () => Promise<unknown>): Promise<string[]> {
 const round = (ms: number) => Number(ms.toFixed(1))
 
 for (const { name, path } of READS) {
-  const send = await signedInFetch(base, name === 'audit' ? 'petra' : 'sula')
+  const send = await signedInFetch(base, name.startsWith('audit') ? 'petra' : 'sula')
   const get = async (at: string) => (await send(at)).json() as Promise<{ next: string | null }>
   const { next } = await get(path)
   const later = next ? `${path}${path.includes('?') ? '&' : '?'}cursor=${next}` : null

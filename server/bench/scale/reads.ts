@@ -29,4 +29,9 @@ export const READS = [
   { name: 'visits, planned', path: '/api/v1/visits?scope=all&state=planned', pages: false },
   { name: 'sites', path: '/api/v1/sites', pages: false },
   { name: 'audit', path: '/api/v1/audit', pages: true },
+  {
+    name: 'audit, of a person',
+    path: '/api/v1/audit?person=0f6ce408-d5bd-7e27-9b55-17e0dbc7d612',
+    pages: false,
+  },
 ] as const

@@ -1,6 +1,7 @@
 import { api } from '@uvanta/contract'
 import type { App } from '../../context'
 import { listAudit } from '../../service/audit'
+import { listHeads } from '../../service/integrity/dailyHead'
 import * as gauges from '../../service/instruments/gauges'
 import * as people from '../../service/people/people'
 import * as customers from '../../service/register/customers'
@@ -12,6 +13,7 @@ import type { Bind } from '../route'
 /** People, gauges, stock, the register and the audit trail. */
 export function bindOffice(app: App, bind: Bind): void {
   bind(api.audit.list, ({ query }) => listAudit(app, query))
+  bind(api.audit.heads, ({ query }) => listHeads(app, query))
   bind(api.gauges.link, () => ({ url: app.config.gaugeUrl ?? null }))
   bind(api.people.list, async () => ({ items: await people.listPeople(app) }))
   bind(api.people.create, ({ actor, body }) => people.addPerson(app, actor(), body))

@@ -8,16 +8,24 @@ import {
   revokeDevice,
   signInByKey,
 } from '../../service/people/deviceKeys'
-import { changePassword, signIn } from '../../service/people/people'
+import { changePassword, signIn, recordSignIn } from '../../service/people/people'
+import {
+  deviceWords,
+  endOtherSessions,
+  endSession,
+  listSessions,
+} from '../../service/people/sessions'
 import { addressOf, type Bind } from '../route'
 
 export function bindSession(app: App, bind: Bind): void {
   bind(api.session.signIn, async ({ body, req }) => {
     const person = await signIn(app, body.username, body.password, addressOf(req))
     await renew(req, person)
+    await recordSignIn(app, person, 'signed in', deviceWords(req.get('User-Agent')))
     return person
   })
-  bind(api.session.signOut, async ({ req, res }) => {
+  bind(api.session.signOut, async ({ person, req, res }) => {
+    if (person) await recordSignIn(app, person, 'signed out', deviceWords(req.get('User-Agent')))
     await new Promise<void>((done) => req.session.destroy(() => done()))
     res.clearCookie('uvanta')
   })
@@ -33,6 +41,11 @@ export function bindSession(app: App, bind: Bind): void {
       session: req.sessionID,
     }),
   )
+  bind(api.session.list, async ({ actor, req }) => ({
+    items: await listSessions(app, actor().id, req.sessionID),
+  }))
+  bind(api.session.end, ({ actor, params }) => endSession(app, actor().id, params.id))
+  bind(api.session.endOthers, ({ actor, req }) => endOtherSessions(app, actor().id, req.sessionID))
   bind(api.devices.list, async ({ actor }) => ({ items: await listDevices(app, actor().id) }))
   bind(api.devices.ofPerson, async ({ params }) => ({ items: await listDevices(app, params.id) }))
   bind(api.devices.register, ({ actor, body, req }) =>
@@ -49,6 +62,12 @@ export function bindSession(app: App, bind: Bind): void {
     delete req.session.challenge
     const person = await signInByKey(app, { ...body, challenge })
     await renew(req, person)
+    await recordSignIn(
+      app,
+      person,
+      'signed in',
+      `${deviceWords(req.get('User-Agent'))}, by its key`,
+    )
     return person
   })
 }
@@ -60,6 +79,7 @@ function renew(req: Request, person: Person): Promise<void> {
       if (error) return failed(error as Error)
       req.session.personId = person.id
       req.session.begunAt = Date.now()
+      req.session.device = deviceWords(req.get('User-Agent'))
       req.session.save((e) => (e ? failed(e as Error) : done()))
     })
   })

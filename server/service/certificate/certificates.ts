@@ -67,17 +67,24 @@ export async function readJws(app: App, id: string) {
   return { name: row.number, jws: row.jws }
 }
 
-/** The PDF is made when it is first asked for and kept; from then on it is the same file. */
+/**
+ * The PDF is made when it is first asked for and kept; from then on it is the same file. Once the
+ * certificate is void or replaced, every copy says so across its sheets.
+ */
 export async function readPdf(app: App, id: string): Promise<{ name: string; pdf: Buffer }> {
-  const { row } = await findCertificate(app, id)
+  const { row, status } = await findCertificate(app, id)
+  const make = (mark?: string) =>
+    certificatePdf(JSON.parse(row.payload) as CertificatePayload, {
+      verifyUrl: `${app.config.publicUrl}/verify/${row.code}`,
+      jws: row.jws,
+      timeZone: app.config.utility.timeZone,
+      ...(mark ? { mark } : {}),
+    })
+  if (status && status.state !== 'current')
+    return { name: `${row.number}-${status.state}`, pdf: await make(status.state.toUpperCase()) }
   const kept = await app.db.certificatePdfs.findByPk(id)
   if (kept) return { name: row.number, pdf: kept.pdf }
-  const payload = JSON.parse(row.payload) as CertificatePayload
-  const pdf = await certificatePdf(payload, {
-    verifyUrl: `${app.config.publicUrl}/verify/${row.code}`,
-    jws: row.jws,
-    timeZone: app.config.utility.timeZone,
-  })
+  const pdf = await make()
   // Whoever was first keeps it: another process may have made one at the same moment.
   await app.db.certificatePdfs.bulkCreate([{ certificateId: id, pdf }], { ignoreDuplicates: true })
   return { name: row.number, pdf: (await app.db.certificatePdfs.findByPk(id))?.pdf ?? pdf }

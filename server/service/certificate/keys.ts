@@ -1,5 +1,5 @@
 import { createHmac, randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   calculateJwkThumbprint,
@@ -14,11 +14,15 @@ import {
 import type { DateTime } from 'luxon'
 import type { Database } from '../../store/database'
 
+/** Kinds of documents that are signed: one never passes for another. */
+const TYPES = { certificate: 'uvanta-certificate+jws', head: 'uvanta-head+jws' } as const
+type Signed = keyof typeof TYPES
+
 export interface SigningKeys {
-  /** Signs bytes; the answer is a JWS in compact serialization. */
-  readonly sign: (payload: Uint8Array) => Promise<string>
-  /** What a JWS of ours says; null for one that no key of ours has signed. */
-  readonly verify: (jws: string) => Promise<Uint8Array | null>
+  /** Signs bytes as one kind of document; the answer is a JWS in compact serialization. */
+  readonly sign: (payload: Uint8Array, as?: Signed) => Promise<string>
+  /** What a JWS of ours says; null for one that no key of ours has signed, or not as this kind. */
+  readonly verify: (jws: string, as?: Signed) => Promise<Uint8Array | null>
   /** All public keys ever used, newest last, so that old certificates verify for good. */
   readonly published: () => JWK[]
   /** HMAC-SHA256 of words under the key of this installation and of this kind of record. */
@@ -40,7 +44,7 @@ export async function openKeys(
   now: () => DateTime<true>,
 ): Promise<SigningKeys> {
   const home = join(dataDirectory, 'keys')
-  const file = join(home, 'signing.json')
+  const file = signingFile(dataDirectory)
   if (!existsSync(file)) await makeKey(file)
   const privateJwk = JSON.parse(readFileSync(file, 'utf8')) as JWK & { kid: string }
   const { d: _, ...publicJwk } = privateJwk
@@ -54,13 +58,13 @@ export async function openKeys(
   const sealKey = readOrMake(join(home, 'seal'), () => randomBytes(32).toString('hex'))
   const mark = join(home, 'sealed')
   return {
-    sign: (payload) =>
+    sign: (payload, as = 'certificate') =>
       new CompactSign(payload)
-        .setProtectedHeader({ alg: ALGORITHM, kid: privateJwk.kid, typ: 'uvanta-certificate+jws' })
+        .setProtectedHeader({ alg: ALGORITHM, kid: privateJwk.kid, typ: TYPES[as] })
         .sign(key),
-    verify: (jws) =>
+    verify: (jws, as = 'certificate') =>
       compactVerify(jws, lookup, { algorithms: [ALGORITHM] }).then(
-        ({ payload }) => payload,
+        ({ payload, protectedHeader }) => (protectedHeader.typ === TYPES[as] ? payload : null),
         () => null,
       ),
     published: () => trusted,
@@ -69,6 +73,22 @@ export async function openKeys(
     rememberSealed: () => void readOrMake(mark, () => now().toISO()),
   }
 }
+
+/**
+ * Takes a new key for what is signed from now on. What the old one signed verifies for good, since its public
+ * half stays published; its private half is gone. A process that runs goes on with the old one until it ends.
+ * @returns the id of the new key
+ */
+export async function renewSigningKey(dataDirectory: string): Promise<string> {
+  const file = signingFile(dataDirectory)
+  const next = `${file}.next`
+  rmSync(next, { force: true })
+  const kid = await makeKey(next)
+  renameSync(next, file)
+  return kid
+}
+
+const signingFile = (dataDirectory: string) => join(dataDirectory, 'keys', 'signing.json')
 
 function readOrMake(file: string, make: () => string): string {
   if (!existsSync(file)) writeFileSync(file, make(), { mode: 0o600, flag: 'wx' })
@@ -91,7 +111,7 @@ async function trustedKeys(
   return [...keys, own]
 }
 
-async function makeKey(file: string): Promise<void> {
+async function makeKey(file: string): Promise<string> {
   const { privateKey } = await generateKeyPair('EdDSA', { crv: 'Ed25519', extractable: true })
   const jwk = await exportJWK(privateKey)
   const kid = await calculateJwkThumbprint(jwk)
@@ -100,6 +120,7 @@ async function makeKey(file: string): Promise<void> {
     mode: 0o600,
     flag: 'wx',
   })
+  return kid
 }
 
 /** Letters and digits that are not misread for each other. */

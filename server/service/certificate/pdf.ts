@@ -57,6 +57,8 @@ export async function certificatePdf(
     readonly jws: string
     /** Zone of the utility’s clocks. */
     readonly timeZone: string
+    /** Said across every sheet: VOID. */
+    readonly mark?: string
   },
 ): Promise<Buffer> {
   const definition: TDocumentDefinitions = {
@@ -78,6 +80,9 @@ export async function certificatePdf(
       author: payload.utility,
       creationDate: new Date(payload.issuedAt),
     },
+    ...(issued.mark
+      ? { watermark: { text: issued.mark, color: INK, opacity: 0.18, bold: true, angle: -35 } }
+      : {}),
     defaultStyle: { font: 'Next', fontSize: 9.5, color: INK, lineHeight: 1.15 },
     footer: (page, pages) => ({
       margin: [40, 12, 40, 0],

@@ -4,6 +4,7 @@ import type { App } from '../../context'
 import type { CalibrationRow, GaugeRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
+import { changedFields } from '../register/changedFields'
 import { changeVersioned } from '../register/versioned'
 
 export const listGauges = (app: App): Promise<Gauge[]> => withCalibrations(app, {})
@@ -84,8 +85,9 @@ export async function changeGauge(
   version: number,
   input: object,
 ): Promise<Gauge> {
-  const action = `changed ${Object.keys(input).join(', ')} of a gauge`
-  await audited(app, actor, action, id, (transaction) =>
+  const before = await readGauge(app, id)
+  const action = `changed ${changedFields(before, input)} of a gauge`
+  await audited(app, actor, action, before.tag, (transaction) =>
     changeVersioned(app.db.gauges, 'gauge', id, version, input, transaction),
   )
   return readGauge(app, id)

@@ -1,7 +1,8 @@
 import { canonicalJson } from '@uvanta/core/visit'
-import type { Transaction } from 'sequelize'
+import { QueryTypes, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { AuditRow, PhotoRow, SealRow } from '../../store/tables'
+import { inSnapshot } from './snapshot'
 
 /**
  * Seals: whoever can write to the database but has not the key file cannot write a visit’s head, a
@@ -47,35 +48,53 @@ export async function sealHead(
   await app.db.seals.update({ seal }, { where: { kind: 'visit', id: visit.id }, transaction })
 }
 
-/**
- * What of a kind does not fit its seal: changed, added, or gone.
- * @param records all of the kind, as they stand now
- */
+/** What of these records does not fit its seal, or has none. */
 export async function sealFaults(
   app: Pick<App, 'db' | 'keys'>,
   kind: Sealed,
   records: readonly { readonly id: string; readonly words: string }[],
+  transaction: Transaction,
 ): Promise<{ id: string; what: string }[]> {
-  const rows = await app.db.seals.findAll({ where: { kind } })
+  const rows = await app.db.seals.findAll({
+    where: { kind, id: records.map((r) => r.id) },
+    transaction,
+  })
   const seals = new Map(rows.map((r) => [r.id, r.seal]))
-  const total = await app.db.sealTotals.findByPk(kind)
-  const known = new Set(records.map((r) => r.id))
-  const counted =
-    total !== null &&
-    total.total === rows.length &&
-    total.seal === app.keys.seal(kind, totalWords(kind, total.total))
-  return [
-    ...records.flatMap(({ id, words }) => {
-      const seal = seals.get(id)
-      if (seal === app.keys.seal(kind, words)) return []
-      return [{ id, what: seal ? 'does not fit its seal: it was altered' : 'was never sealed' }]
-    }),
-    ...rows.flatMap((r) => (known.has(r.id) ? [] : [{ id: r.id, what: 'was taken away' }])),
-    ...(counted || (total === null && rows.length === 0 && records.length === 0)
-      ? []
-      : [{ id: 'all', what: 'the number of records does not fit its seal' }]),
-  ]
+  return records.flatMap(({ id, words }) => {
+    const seal = seals.get(id)
+    if (seal === app.keys.seal(kind, words)) return []
+    return [{ id, what: seal ? 'does not fit its seal: it was altered' : 'was never sealed' }]
+  })
 }
+
+/** Where a sealed record stands, and its id as it is kept there. */
+const HOMES: Readonly<Record<Sealed, { readonly table: string; readonly id: string }>> = {
+  visit: { table: 'visit', id: 'CAST(s.id AS UUID)' },
+  photo: { table: 'photo', id: 'CAST(s.id AS UUID)' },
+  audit: { table: 'audit', id: 'CAST(s.id AS UNSIGNED)' },
+}
+
+/** Records of a kind that were sealed and are gone; and whether their number fits what was sealed of it. */
+export const goneOrUncounted = (
+  app: Pick<App, 'db' | 'keys'>,
+  kind: Sealed,
+): Promise<{ id: string; what: string }[]> =>
+  inSnapshot(app, async (transaction) => {
+    const { table, id } = HOMES[kind]
+    const gone = await app.db.sequelize.query<{ id: string }>(
+      `SELECT s.id FROM seal s LEFT JOIN ${table} r ON r.id = ${id} WHERE s.kind = :kind AND r.id IS NULL`,
+      { replacements: { kind }, type: QueryTypes.SELECT, transaction },
+    )
+    const sealed = await app.db.seals.count({ where: { kind }, transaction })
+    const total = await app.db.sealTotals.findByPk(kind, { transaction })
+    const counted = total
+      ? total.total === sealed && total.seal === app.keys.seal(kind, totalWords(kind, total.total))
+      : sealed === 0
+    return [
+      ...gone.map((g) => ({ id: g.id, what: 'was taken away' })),
+      ...(counted ? [] : [{ id: 'all', what: 'the number of records does not fit its seal' }]),
+    ]
+  })
 
 /** Seals what stood in the database before there were seals. */
 export async function sealExisting(app: Pick<App, 'db' | 'keys'>): Promise<void> {

@@ -1,19 +1,22 @@
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import { CHAIN_START, type VisitEvent } from '@uvanta/core/visit'
+import { Op, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { CertificateRow, VisitTableRow } from '../../store/tables'
 import { hashOf } from '../visit/chain'
 import { readEvents } from '../visit/log'
-import { auditWords, photoWords, sealFaults, visitWords } from './seals'
+import { headFaults } from './dailyHead'
+import type { RecordFault } from './recordFault'
+import {
+  auditWords,
+  goneOrUncounted,
+  photoWords,
+  type Sealed,
+  sealFaults,
+  visitWords,
+} from './seals'
+import { pageByPage } from './snapshot'
 import { showsWhatWasSigned, stateByLog } from '../certificate/verification'
-
-/** Something in the database that is not as it was written. */
-export interface RecordFault {
-  /** What it is of: a visit, a certificate, a photograph, the audit, the keys. */
-  readonly of: string
-  readonly id: string
-  readonly what: string
-}
 
 export interface Verified {
   readonly visits: number
@@ -22,31 +25,87 @@ export interface Verified {
   readonly faults: RecordFault[]
 }
 
+/** Logs that are looked through in one go; photographs weigh more. */
+const VISITS = 200
+const PHOTOS = 10
+const LINES = 5_000
+/** Before the first id, of uuids and of numbers. */
+const NIL = '00000000-0000-0000-0000-000000000000'
+
 /**
  * Recomputes every chain and holds it against the heads, the certificates with their signatures and
- * states, and the seals: what was changed, added or taken away behind the application’s back.
+ * states, the seals, and the last published head of all: what was changed, added or taken away behind the
+ * application’s back. It reads page by page while others write, and finds no fault in what they do.
  */
 export async function verifyChains(app: App): Promise<Verified> {
-  const visits = await app.db.visits.findAll({ order: [['id', 'ASC']] })
   const faults: RecordFault[] = []
-  let [events, certificates] = [0, 0]
-  for (const visit of visits) {
-    const log = await readEvents(app, visit.id)
-    const rows = await app.db.certificates.findAll({ where: { visitId: visit.id } })
-    events += log.length
-    certificates += rows.length
-    faults.push(...chainFaults(visit, log))
-    for (const row of rows) faults.push(...(await certificateFaults(app, row, log)))
-    for (const event of log) {
-      if (event.kind !== 'certificate-issued') continue
-      const { certificateId, number } = event.payload
-      if (!rows.some((r) => r.id === certificateId))
-        faults.push({ of: 'certificate', id: number, what: 'was issued and is gone' })
+  const count = { visits: 0, events: 0, certificates: 0 }
+  await pageByPage(app, async (after, transaction) => {
+    const visits = await app.db.visits.findAll({
+      where: { id: { [Op.gt]: after || NIL } },
+      order: [['id', 'ASC']],
+      limit: VISITS,
+      transaction,
+    })
+    for (const visit of visits) {
+      const log = await readEvents(app, visit.id, transaction)
+      const rows = await app.db.certificates.findAll({ where: { visitId: visit.id }, transaction })
+      count.visits++
+      count.events += log.length
+      count.certificates += rows.length
+      faults.push(...chainFaults(visit, log))
+      for (const row of rows) faults.push(...(await certificateFaults(app, row, log, transaction)))
+      faults.push(...goneFaults(log, rows))
     }
-  }
-  faults.push(...(await sealedFaults(app, visits)), ...(await keyFaults(app)))
-  return { visits: visits.length, events, certificates, faults }
+    const records = visits.map((v) => ({ id: v.id as string, words: visitWords(v) }))
+    faults.push(...(await sealedFaults(app, 'visit', records, transaction)))
+    return visits.at(-1)?.id ?? null
+  })
+  await pageByPage(app, async (after, transaction) => {
+    const photos = await app.db.photos.findAll({
+      where: { id: { [Op.gt]: after || NIL } },
+      order: [['id', 'ASC']],
+      limit: PHOTOS,
+      transaction,
+    })
+    const records = photos.map((p) => ({ id: p.id as string, words: photoWords(p) }))
+    faults.push(...(await sealedFaults(app, 'photo', records, transaction)))
+    return photos.at(-1)?.id ?? null
+  })
+  await pageByPage(app, async (after, transaction) => {
+    const lines = await app.db.audit.findAll({
+      where: { id: { [Op.gt]: Number(after) } },
+      order: [['id', 'ASC']],
+      limit: LINES,
+      transaction,
+    })
+    const records = lines.map((a) => ({ id: String(a.id), words: auditWords(a) }))
+    faults.push(...(await sealedFaults(app, 'audit', records, transaction)))
+    return lines.length > 0 ? String(lines.at(-1)?.id) : null
+  })
+  for (const kind of ['visit', 'photo', 'audit'] as const)
+    faults.push(...(await goneOrUncounted(app, kind)).map((f) => ({ of: kind, ...f })))
+  faults.push(...(await headFaults(app)), ...(await keyFaults(app)))
+  return { ...count, faults }
 }
+
+const sealedFaults = async (
+  app: App,
+  kind: Sealed,
+  records: readonly { readonly id: string; readonly words: string }[],
+  transaction: Transaction,
+): Promise<RecordFault[]> =>
+  (await sealFaults(app, kind, records, transaction)).map((f) => ({ of: kind, ...f }))
+
+/** Certificates that a log issued, and that are no longer there. */
+const goneFaults = (log: readonly VisitEvent[], rows: readonly CertificateRow[]): RecordFault[] =>
+  log.flatMap((event) => {
+    if (event.kind !== 'certificate-issued') return []
+    const { certificateId, number } = event.payload
+    return rows.some((r) => r.id === certificateId)
+      ? []
+      : [{ of: 'certificate', id: number, what: 'was issued and is gone' }]
+  })
 
 function chainFaults(visit: VisitTableRow, events: readonly VisitEvent[]): RecordFault[] {
   const fault = (what: string) => [{ of: 'visit', id: visit.id, what }]
@@ -65,12 +124,13 @@ async function certificateFaults(
   app: App,
   row: CertificateRow,
   events: readonly VisitEvent[],
+  transaction: Transaction,
 ): Promise<RecordFault[]> {
   const fault = (what: string) => ({ of: 'certificate', id: row.number, what })
   if (!(await showsWhatWasSigned(app, row))) return [fault('does not show what was signed')]
   const { log } = JSON.parse(row.payload) as CertificatePayload
   const rests = events[log.events - 1]?.hash === log.headHash
-  const status = await app.db.certificateStatus.findByPk(row.id)
+  const status = await app.db.certificateStatus.findByPk(row.id, { transaction })
   const stands = stateByLog(events, row)
   return [
     ...(rests ? [] : [fault('rests on another log than the one that stands')]),
@@ -79,22 +139,6 @@ async function certificateFaults(
       ? [fault(`is ${stands} by the log, and ${status?.state ?? 'nothing'} by its status`)]
       : []),
   ]
-}
-
-async function sealedFaults(app: App, visits: readonly VisitTableRow[]): Promise<RecordFault[]> {
-  const photos = await app.db.photos.findAll()
-  const audit = await app.db.audit.findAll()
-  const kinds = {
-    visit: visits.map((v) => ({ id: v.id, words: visitWords(v) })),
-    photo: photos.map((p) => ({ id: p.id, words: photoWords(p) })),
-    audit: audit.map((a) => ({ id: String(a.id), words: auditWords(a) })),
-  }
-  const found = await Promise.all(
-    (['visit', 'photo', 'audit'] as const).map(async (kind) =>
-      (await sealFaults(app, kind, kinds[kind])).map((f) => ({ of: kind, ...f })),
-    ),
-  )
-  return found.flat()
 }
 
 /** Keys that stand in the database and are none of ours. */

@@ -1,10 +1,12 @@
 import type { Id } from '@uvanta/core/schema'
 import { hash, verify } from '@node-rs/argon2'
 import type { Licence, Person, Role } from '@uvanta/contract'
+import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { LicenceRow, PersonRow } from '../../store/tables'
-import { audited } from '../audit'
+import { audited, recordAudit } from '../audit'
 import { notFound, ServiceError } from '../errors'
+import { changedFields } from '../register/changedFields'
 import { changeVersioned } from '../register/versioned'
 import { endSessions } from './endSessions'
 import { revokeAll } from './revokeAll'
@@ -30,6 +32,8 @@ export async function signIn(
   await countAttempt(app, attempt)
   const right = await verify(row?.passwordHash ?? NOBODY, password)
   if (!row || !right || !row.active) {
+    // Of a name that nobody has, nothing is kept: it may be a password in the wrong field.
+    if (row) await recordSignIn(app, row, 'signing in refused', 'wrong password, or let go')
     throw new ServiceError(
       'not-signed-in',
       'Name or password is wrong.',
@@ -39,6 +43,17 @@ export async function signIn(
   await forgiveAttempt(app, attempt)
   return readPerson(app, row.id)
 }
+
+/** Writes down in the audit trail what happens to somebody’s sign-in. */
+export const recordSignIn = (
+  app: App,
+  { id, name }: Pick<Person, 'id' | 'name'>,
+  action: 'signed in' | 'signed out' | 'signing in refused',
+  subject: string,
+): Promise<void> =>
+  app.db.sequelize.transaction((transaction) =>
+    recordAudit(app, { id, name } as Person, action, subject, transaction),
+  )
 
 export async function checkPassword(
   app: App,
@@ -66,7 +81,10 @@ export async function changePassword(
   refuseWeak(next, person.username, person.name)
   const passwordHash = await hashPassword(next)
   await audited(app, person, 'changed the own password', person.username, async (transaction) => {
-    await app.db.people.update({ passwordHash }, { where: { id: person.id }, transaction })
+    await app.db.people.update(
+      { passwordHash, mustChange: false },
+      { where: { id: person.id }, transaction },
+    )
     await endSessions(app, person.id, transaction, from.session)
   })
 }
@@ -93,7 +111,7 @@ async function withLicences(app: App, where: { readonly id?: string }): Promise<
 }
 
 function toPerson(row: PersonRow, licences: readonly LicenceRow[]): Person {
-  const { id, username, name, roles, active, version } = row
+  const { id, username, name, roles, active, version, mustChange } = row
   return {
     id,
     username,
@@ -102,6 +120,7 @@ function toPerson(row: PersonRow, licences: readonly LicenceRow[]): Person {
     active: Boolean(active),
     version,
     licences: licences.map(toLicence),
+    ...(mustChange ? { mustChangePassword: true } : {}),
   }
 }
 
@@ -109,20 +128,21 @@ function toLicence({ id, kind, number, issuedOn, expiresOn, version }: LicenceRo
   return { id, kind, number, issuedOn, expiresOn, version }
 }
 
-/** As the office adds somebody: with a password that nobody guesses. */
+/** As the office adds somebody: with a password that nobody guesses, and that is changed at once. */
 export function addPerson(
   app: App,
   actor: Person,
   input: Parameters<typeof createPerson>[2],
 ): Promise<Person> {
   refuseWeak(input.password, input.username, input.name)
-  return createPerson(app, actor, input)
+  return createPerson(app, actor, input, true)
 }
 
 export async function createPerson(
   app: App,
   actor: Person,
   input: { id: string; username: string; name: string; roles: Role[]; password: string },
+  mustChange = false,
 ): Promise<Person> {
   const { password, ...rest } = input
   if (await app.db.people.findByPk(input.id)) return readPerson(app, input.id)
@@ -133,7 +153,13 @@ export async function createPerson(
       'Choose another.',
     )
   }
-  const row = { ...rest, passwordHash: await hashPassword(password), active: true, version: 1 }
+  const row = {
+    ...rest,
+    passwordHash: await hashPassword(password),
+    active: true,
+    version: 1,
+    mustChange,
+  }
   await audited(app, actor, 'added a person', input.username, (transaction) =>
     app.db.people.create(row, { transaction }),
   )
@@ -162,13 +188,14 @@ export async function changePerson(
       'Ask another administrator.',
     )
   }
-  if (password) {
-    const { username, name } = await readPerson(app, id)
-    refuseWeak(password, username, name)
-  }
-  const fields = password ? { ...rest, passwordHash: await hashPassword(password) } : rest
-  const action = `changed ${Object.keys(input).join(', ')} of a person`
-  await audited(app, actor, action, id, async (transaction) => {
+  const before = await readPerson(app, id)
+  if (password) refuseWeak(password, before.username, before.name)
+  const fields = password
+    ? { ...rest, passwordHash: await hashPassword(password), mustChange: id !== actor.id }
+    : rest
+  const action = `changed ${changedFields(before, input)} of a person`
+  await audited(app, actor, action, before.name, async (transaction) => {
+    if (leavesOffice) await refuseLastAdministrator(app, id, transaction)
     await changeVersioned(app.db.people, 'person', id, version, fields, transaction)
     // Whoever is given a new password, or is let go, may have lost a device.
     if (password || rest.active === false) {
@@ -179,16 +206,41 @@ export async function changePerson(
   return readPerson(app, id)
 }
 
+/**
+ * Two who take the rights from each other at the same moment would leave nobody: the rows of all
+ * administrators are held until the change is written.
+ */
+async function refuseLastAdministrator(
+  app: App,
+  leaving: string,
+  transaction: Transaction,
+): Promise<void> {
+  const rows = await app.db.people.findAll({
+    where: { active: true },
+    attributes: ['id', 'roles'],
+    order: [['id', 'ASC']],
+    lock: true,
+    transaction,
+  })
+  const others = rows.filter((r) => r.id !== leaving && r.roles.includes('administrator'))
+  if (others.length > 0) return
+  throw new ServiceError(
+    'refused',
+    'There would be no administrator left.',
+    'Make somebody else administrator first.',
+  )
+}
+
 export async function addLicence(
   app: App,
   actor: Person,
   personId: Id<'person'>,
   input: Omit<LicenceRow, 'personId' | 'version'>,
 ): Promise<Person> {
-  await readPerson(app, personId)
+  const { name } = await readPerson(app, personId)
   if (!(await app.db.licences.findByPk(input.id))) {
     const row = { ...input, personId, version: 1 }
-    await audited(app, actor, `entered licence ${input.number}`, personId, (transaction) =>
+    await audited(app, actor, `entered licence ${input.number}`, name, (transaction) =>
       app.db.licences.create(row, { transaction }),
     )
   }
@@ -215,7 +267,8 @@ export async function changeLicence(
       'Check both dates.',
     )
   }
-  await audited(app, actor, `changed licence ${licence.number}`, licence.personId, (transaction) =>
+  const { name } = await readPerson(app, licence.personId)
+  await audited(app, actor, `changed licence ${licence.number}`, name, (transaction) =>
     changeVersioned(app.db.licences, 'licence', id, version, input, transaction),
   )
   return readPerson(app, licence.personId)
@@ -232,12 +285,14 @@ export async function makeAdministrator(
 ): Promise<boolean> {
   const machine = { id: app.newId(), name: 'The machine’s own console' } as Person
   const known = await app.db.people.findOne({ where: { username } })
-  if (!known) {
+  if (known) {
+    const roles = [...new Set<Role>([...known.roles, 'administrator'])]
+    await changePerson(app, machine, known.id, known.version, { roles, active: true, password })
+  } else {
     const roles: Role[] = ['administrator']
     await addPerson(app, machine, { id: app.newId(), username, name: username, roles, password })
-    return true
   }
-  const roles = [...new Set<Role>([...known.roles, 'administrator'])]
-  await changePerson(app, machine, known.id, known.version, { roles, active: true, password })
-  return false
+  // Who stands at the machine has chosen it there, and nobody else.
+  await app.db.people.update({ mustChange: false }, { where: { username } })
+  return !known
 }

@@ -7,6 +7,7 @@ import type { App } from '../../context'
 import type { EquipmentRow, EquipmentStatusRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
+import { changedFields } from './changedFields'
 import { equipmentColumns, type EquipmentQuery, equipmentSql, type FlatEquipment } from './search'
 import { makeCursor, pageSize } from '../paging'
 import { readSite } from './sites'
@@ -188,7 +189,8 @@ export async function changeEquipment(
   const taken = await app.db.equipment.findOne({ where: { tag: merged.tag, id: { [Op.ne]: id } } })
   if (taken)
     throw new ServiceError('conflict', `The tag ${merged.tag} is taken.`, 'Choose another.')
-  const action = `changed ${Object.keys(input).join(', ')} of equipment`
+  const before = { ...current, siteId: current.site.id }
+  const action = `changed ${changedFields(before, input)} of equipment`
   await audited(app, actor, action, merged.tag, async (transaction) => {
     const changed = {
       ...fields,

@@ -1,4 +1,4 @@
-import { counted, hash, int, key, moment, nullable, text, uuid } from '../column'
+import { counted, day, hash, int, key, moment, nullable, prose, text, uuid } from '../column'
 import { type RowOf, table } from '../table'
 
 /** Who changed what in the office. */
@@ -12,7 +12,7 @@ export const audit = table(
     action: text(80),
     subject: text(200),
   },
-  { appendOnly: true },
+  { appendOnly: true, laterKeys: { 'audit-by-person': 'person_id, id' } },
 )
 export type AuditRow = RowOf<typeof audit>
 
@@ -31,3 +31,16 @@ export const sealTotal = table('seal_total', {
   total: int(),
   seal: hash(),
 })
+
+/** What stood at the end of a day, in one hash, signed: published, so that a rewritten database shows. */
+export const dailyHead = table(
+  'daily_head',
+  {
+    day: key(day()),
+    /** JWS of the day, its hash, how much it is of, and the hash of the head before. */
+    jws: prose(),
+    madeAt: moment(),
+  },
+  { appendOnly: true },
+)
+export type DailyHeadRow = RowOf<typeof dailyHead>

@@ -8,6 +8,7 @@ import {
   key,
   moment,
   nullable,
+  since,
   text,
   unique,
   uuid,
@@ -24,6 +25,8 @@ export const person = table('person', {
   passwordHash: text(255),
   active: withDefault(flag(), true),
   version: version(),
+  /** The password was chosen by somebody else. */
+  mustChange: since('person-must-change', withDefault(flag(), false)),
 })
 export type PersonRow = RowOf<typeof person>
 

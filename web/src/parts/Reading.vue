@@ -24,7 +24,7 @@ defineProps<{ value: string; unit?: string; size?: 'large' | 'normal'; struck?: 
 }
 
 .unit {
-  font-size: 0.8125rem;
+  font-size: 0.875rem;
   color: var(--ink-soft);
 }
 

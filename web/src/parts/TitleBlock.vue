@@ -86,7 +86,7 @@ dl > div {
 
 dt {
   font-weight: 400;
-  font-size: 0.8125rem;
+  font-size: 0.875rem;
   color: var(--ink-soft);
 }
 

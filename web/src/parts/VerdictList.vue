@@ -139,7 +139,7 @@ h2 {
 }
 
 .facts {
-  font-size: 0.8125rem;
+  font-size: 0.875rem;
 }
 
 .answer {

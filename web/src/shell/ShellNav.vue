@@ -54,6 +54,12 @@ const waitingWords = computed(() => {
   const of = only && more.length === 0 ? ` of ${only.tag}` : ''
   return `${entries}${of} ${waiting.total === 1 ? 'waits' : 'wait'}`
 })
+const initials = computed(() =>
+  (session.person?.name ?? '')
+    .split(' ')
+    .flatMap((w) => w[0] ?? [])
+    .join(''),
+)
 const asking = ref(false)
 async function leave() {
   asking.value = false
@@ -76,7 +82,7 @@ async function signOut() {
         <circle cx="17" cy="10" r="8.5" />
         <path class="lever" d="M10 10h14" />
       </svg>
-      Uvanta
+      <span class="word">Uvanta</span>
     </RouterLink>
     <nav aria-label="Places">
       <RouterLink v-for="p in places" :key="p.name" :to="{ name: p.name }" class="place">
@@ -85,10 +91,13 @@ async function signOut() {
       </RouterLink>
     </nav>
     <div class="self">
-      <span v-if="asOf" class="line" role="status">No line · as of {{ clockWords(asOf) }}</span>
-      <RouterLink v-if="waiting.total > 0" class="line" :to="{ name: 'waiting' }">{{
-        waitingWords
-      }}</RouterLink>
+      <span v-if="asOf" class="line" role="status"
+        >No line<span class="more"> · as of {{ clockWords(asOf) }}</span></span
+      >
+      <RouterLink v-if="waiting.total > 0" class="line" :to="{ name: 'waiting' }"
+        ><span class="brief" aria-hidden="true">{{ waiting.total }} ↑</span
+        ><span class="more">{{ waitingWords }}</span></RouterLink
+      >
       <button
         class="plain"
         type="button"
@@ -100,7 +109,11 @@ async function signOut() {
           aria-hidden="true"
         />
       </button>
-      <BDropdown variant="link" no-caret end :text="session.person?.name ?? ''" toggle-class="who">
+      <BDropdown variant="link" no-caret end toggle-class="who">
+        <template #button-content>
+          <span class="brief" aria-hidden="true">{{ initials }}</span>
+          <span class="more">{{ session.person?.name }}</span>
+        </template>
         <BDropdownItem :to="{ name: 'account' }">Password and licences</BDropdownItem>
         <BDropdownItemButton v-if="keys.own()" @click="lock.lock('hand')">Lock</BDropdownItemButton>
         <BDropdownItemButton @click="signOut">Sign out</BDropdownItemButton>
@@ -194,6 +207,10 @@ nav {
   color: var(--warn);
 }
 
+.brief {
+  display: none;
+}
+
 .plain {
   background: none;
   border: 0;
@@ -241,20 +258,64 @@ nav {
     z-index: 6;
   }
 
+  /* As wide as its word, so that six of them stand side by side in letters that can be read. */
   .place {
-    flex: 1;
+    flex: 1 1 auto;
     flex-direction: column;
     justify-content: center;
     gap: 0.1rem;
-    min-width: 0;
-    font-size: 0.75rem;
-    letter-spacing: -0.02em;
+    min-width: 48px;
+    font-size: 0.875rem;
+    letter-spacing: -0.035em;
     padding: 0.3rem 0;
     border-bottom: 0;
   }
 
   .place.router-link-active {
     border-top-color: var(--blue);
+  }
+
+  /* One row, whatever is said in it: what stands below does not jump while an entry is on its way. */
+  .shell-nav,
+  .self {
+    flex-wrap: nowrap;
+  }
+
+  .shell-nav:has(.line) .word {
+    display: none;
+  }
+
+  .line {
+    display: flex;
+    align-items: center;
+    min-height: 48px;
+    padding: 0 0.5rem;
+    white-space: nowrap;
+  }
+
+  .brief {
+    display: inline;
+    font-weight: 650;
+  }
+
+  .more {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+    white-space: nowrap;
+  }
+}
+
+/* Too narrow, or letters too large, for six words: the word of the place one is at, and six signs. */
+@media (max-width: 22em) {
+  .place:not(.router-link-active) span {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
   }
 }
 </style>

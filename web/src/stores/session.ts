@@ -4,6 +4,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { asOf, keptAnswers } from '@/api/kept'
 import type { KeptKey } from './device'
+import { renewKeptPerson } from './keptPerson'
 
 /** As long as a session lasts on the server, so long is somebody signed in on a device without a line. */
 const SHIFT_MS = 14 * 3_600_000
@@ -36,6 +37,11 @@ export const useSession = defineStore('session', () => {
     utility.value = answer.utility
     known.value = true
     keptAnswers.belongTo(answer.person?.id ?? '')
+    // A device whose storage is shut keeps nobody.
+    if (!kept && answer.person) {
+      const { person: own, units: house, utility: name } = answer
+      void renewKeptPerson({ person: own, units: house, utility: name }).catch(() => undefined)
+    }
   }
 
   /** Somebody whose key was opened goes on without a line: who he is, this device knows. */

@@ -92,7 +92,7 @@ g.next text {
 
 text {
   font-family: var(--bs-font-monospace);
-  font-size: 13px;
+  font-size: 14px;
   text-anchor: middle;
   fill: var(--ink);
 }

@@ -65,7 +65,7 @@ defineProps<{
 
 .pressure {
   font-family: var(--bs-font-monospace);
-  font-size: 13px;
+  font-size: 14px;
   text-anchor: middle;
   fill: var(--ink-soft);
 }

@@ -39,7 +39,7 @@ const turned = computed(() => `rotate(${(props.along ?? 0) + ANGLES[props.openin
     @keydown.enter.prevent="pressable && emit('turn')"
     @keydown.space.prevent="pressable && emit('turn')"
   >
-    <rect v-if="pressable" class="target" x="-26" y="-26" width="52" height="52" />
+    <rect v-if="pressable" class="target" x="-24" y="-24" width="48" height="48" />
     <circle v-if="wanted" class="ring" :r="size + 7" />
     <circle class="body" :r="size" />
     <g class="lever" :transform="turned">

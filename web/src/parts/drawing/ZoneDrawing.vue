@@ -2,6 +2,7 @@
 import { type Opening, restOpening } from '@uvanta/core/apparatus'
 import type { IsolationSite, SpaceState } from '@uvanta/core/pressure'
 import { computed } from 'vue'
+import DrawingSheet from './DrawingSheet.vue'
 import DrawnValve from './DrawnValve.vue'
 import { BOX, WIDTH, zoneLayout } from './zoneLayout'
 
@@ -17,72 +18,60 @@ const props = defineProps<{
 const emit = defineEmits<{ turn: [element: string] }>()
 
 const layout = computed(() => zoneLayout(props.site))
+/** Where across the sheet the step turns something. */
+const middle = computed(() => {
+  const xs = layout.value.valves.filter((v) => props.wanted.includes(v.id)).map((v) => v.x)
+  return xs.length > 0 ? (Math.min(...xs) + Math.max(...xs)) / 2 : null
+})
 const stateOf = (space: string): SpaceState => props.states[space] ?? 'live'
 const opening = (id: string, role: string): Opening =>
   props.openings[id] ?? restOpening(role === 'shutoff' ? 'shutoff' : 'cock')
 </script>
 
 <template>
-  <div class="scroll-x">
-    <svg
-      class="drawing"
-      :viewBox="`0 0 ${WIDTH} ${layout.height}`"
-      role="group"
-      :aria-label="`Drawing of ${tag}`"
-    >
-      <defs>
-        <pattern
-          id="zone-trapped"
-          width="8"
-          height="8"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d="M0 0V8" class="hatch" />
-        </pattern>
-      </defs>
-      <template v-for="(p, n) in layout.pipes" :key="n">
-        <path class="wall" :d="`M${p.x1} ${p.y - 13}H${p.x2}M${p.x1} ${p.y + 13}H${p.x2}`" />
-      </template>
-      <path v-for="d in layout.stubs" :key="d" class="stub" :d="d" />
-      <g v-for="s in layout.spaces" :key="s.zone" class="room" :class="stateOf(s.space)">
-        <rect class="space" :x="s.x" :y="s.y" :width="s.width" :height="BOX" />
-        <text class="title" :x="s.x + s.width / 2" :y="s.y + 24">{{ s.title }}</text>
-        <text class="state" :x="s.x + s.width / 2" :y="s.y + 52">{{ stateOf(s.space) }}</text>
-      </g>
-      <path
-        v-for="s in layout.seats"
-        :key="s.x"
-        class="wall"
-        :d="`M${s.x - 14} ${s.y + 13}l14 -26 14 26zM${s.x} ${s.y - 13}v-22`"
+  <DrawingSheet
+    class="rooms"
+    :view="`0 0 ${WIDTH} ${layout.height}`"
+    :at="middle"
+    :still="!pressable"
+    :label="`Drawing of ${tag}`"
+  >
+    <template v-for="(p, n) in layout.pipes" :key="n">
+      <path class="wall" :d="`M${p.x1} ${p.y - 13}H${p.x2}M${p.x1} ${p.y + 13}H${p.x2}`" />
+    </template>
+    <path v-for="d in layout.stubs" :key="d" class="stub" :d="d" />
+    <g v-for="s in layout.spaces" :key="s.zone" class="room" :class="stateOf(s.space)">
+      <rect class="space" :x="s.x" :y="s.y" :width="s.width" :height="BOX" />
+      <text class="title" :x="s.x + s.width / 2" :y="s.y + 24">{{ s.title }}</text>
+      <text class="state" :x="s.x + s.width / 2" :y="s.y + 52">{{ stateOf(s.space) }}</text>
+    </g>
+    <path
+      v-for="s in layout.seats"
+      :key="s.x"
+      class="wall"
+      :d="`M${s.x - 14} ${s.y + 13}l14 -26 14 26zM${s.x} ${s.y - 13}v-22`"
+    />
+    <template v-for="v in layout.valves" :key="v.id">
+      <DrawnValve
+        :x="v.x"
+        :y="v.y"
+        :size="v.size"
+        :along="v.along"
+        :label="v.title"
+        :opening="opening(v.id, v.role)"
+        :pressable="pressable"
+        :wanted="wanted.includes(v.id)"
+        @turn="emit('turn', v.id)"
       />
-      <template v-for="v in layout.valves" :key="v.id">
-        <DrawnValve
-          :x="v.x"
-          :y="v.y"
-          :size="v.size"
-          :along="v.along"
-          :label="v.title"
-          :opening="opening(v.id, v.role)"
-          :pressable="pressable"
-          :wanted="wanted.includes(v.id)"
-          @turn="emit('turn', v.id)"
-        />
-        <text class="name" :x="v.name.x" :y="v.name.y">{{ v.title }}</text>
-      </template>
-      <path class="flow" d="M14 20h58m-11-6 11 6-11 6" />
-    </svg>
-  </div>
+      <text class="name" :x="v.name.x" :y="v.name.y">{{ v.title }}</text>
+    </template>
+    <path class="flow" d="M14 20h58m-11-6 11 6-11 6" />
+  </DrawingSheet>
 </template>
 
 <style scoped>
-.drawing {
-  --water-live: color-mix(in srgb, var(--flow) 34%, transparent);
-
-  width: 100%;
+.rooms :deep(.drawing) {
   min-width: 46rem;
-  max-width: 56rem;
-  display: block;
 }
 
 .wall,
@@ -97,12 +86,7 @@ const opening = (id: string, role: string): Opening =>
 }
 
 .trapped .space {
-  fill: url('#zone-trapped');
-}
-
-.hatch {
-  stroke: var(--flow);
-  stroke-width: 3;
+  fill: url('#trapped');
 }
 
 .stub {

@@ -62,7 +62,7 @@ if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.f
     <form
       v-if="search || filters.length > 0"
       class="filters"
-      :class="{ alone: filters.length === 0 }"
+      :class="{ alone: (search ? 1 : 0) + filters.length === 1 }"
       role="search"
       @submit.prevent="toFirst"
     >

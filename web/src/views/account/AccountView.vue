@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api, bodyOf, licenceKinds } from '@uvanta/contract'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import { useSingleKeys } from '@/composables/useKeys'
@@ -13,6 +13,7 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import { useSession } from '@/stores/session'
 import { useRouter } from 'vue-router'
 import DevicePin from './DevicePin.vue'
+import SignedIn from './SignedIn.vue'
 
 useTitle('Password and licences')
 const session = useSession()
@@ -22,12 +23,14 @@ const message = ref('')
 const done = ref(false)
 const attempt = ref(0)
 
+const given = computed(() => session.person?.mustChangePassword ?? false)
 const body = bodyOf(api.session.changePassword)
 async function change(given: yup.InferType<typeof body>) {
   message.value = ''
   done.value = false
   try {
     await call(api.session.changePassword, { body: given })
+    await session.load()
     done.value = true
     attempt.value++
   } catch (error) {
@@ -46,7 +49,10 @@ async function change(given: yup.InferType<typeof body>) {
         { label: 'Role', value: session.person.roles.join(', ') },
       ]"
     />
-    <section class="section">
+    <p v-if="given" class="caution" role="status">
+      Your password was chosen by somebody else. Choose your own below: nothing else opens before.
+    </p>
+    <section v-if="!given" class="section">
       <h2>Licences</h2>
       <ul v-if="session.person.licences.length > 0" class="rows">
         <li v-for="l in session.person.licences" :key="l.id" class="licence">
@@ -63,8 +69,9 @@ async function change(given: yup.InferType<typeof body>) {
       </ul>
       <p v-else class="soft">None entered. The administrator enters them.</p>
     </section>
-    <DevicePin v-if="session.has('technician')" />
-    <section class="section">
+    <DevicePin v-if="session.has('technician') && !given" />
+    <SignedIn v-if="!given" />
+    <section v-if="!given" class="section">
       <h2>Keys</h2>
       <BFormCheckbox v-model="singleKeys" switch
         >Single keys do something, as / for the search and ? for what there is</BFormCheckbox

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { nominalNames } from '@uvanta/core/apparatus'
+import { elastomers } from '@uvanta/core/craft'
 import { type AnyQuantity, formatQuantity, unitLabel } from '@uvanta/core/quantity'
 import { computed, onMounted } from 'vue'
 import { useTitle } from '@/composables/useTitle'
@@ -24,7 +25,9 @@ const figures = computed(() =>
   (sheet.value?.figures ?? []).map((f) => {
     const slot = slots.value.find((s) => s.id === f.slot)
     const unit = f.unit && slot?.dimension ? unitLabel(slot.dimension, f.unit) : (f.unit ?? '')
-    return { ...f, title: slot?.title ?? f.slot, text: `${f.value} ${unit}` }
+    const rubber = slot?.rubbers?.find((r) => r === f.value)
+    const value = rubber ? elastomers[rubber] : f.value
+    return { ...f, title: slot?.title ?? f.slot, text: `${value} ${unit}` }
   }),
 )
 const ratings = computed(() =>

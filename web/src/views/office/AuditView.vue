@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type AuditLine } from '@uvanta/contract'
+import { api, type AuditLine, type Person } from '@uvanta/contract'
+import { computed, onMounted, shallowRef } from 'vue'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'
 import { useTitle } from '@/composables/useTitle'
@@ -9,8 +10,20 @@ import RecordList from '@/parts/list/RecordList.vue'
 import OfficeTabs from './OfficeTabs.vue'
 
 useTitle('Audit trail')
-const load = ({ cursor }: ListQuery) =>
-  call(api.audit.list, { query: queryFrom(api.audit.list, { cursor }) })
+const load = ({ cursor, filters: { person } }: ListQuery) =>
+  call(api.audit.list, { query: queryFrom(api.audit.list, { cursor, person }) })
+const people = shallowRef<readonly Person[]>([])
+onMounted(async () => {
+  people.value = (await call(api.people.list)).items
+})
+const filters = computed(() => [
+  {
+    name: 'person',
+    label: 'Who',
+    all: 'Anybody',
+    options: people.value.map((p) => ({ value: p.id, text: p.name })),
+  },
+])
 const columns = [
   { key: 'at', title: 'Time', look: 'nowrap' },
   { key: 'person', title: 'Who' },
@@ -24,18 +37,20 @@ const columns = [
     <OfficeTabs />
     <h1>Audit trail</h1>
     <p class="soft">
-      Who changed what in the office. What happens on a visit stands in the visit’s own log.
+      Who changed what in the office, and who signed in. What happens on a visit stands in the
+      visit’s own log.
     </p>
     <RecordList
       what="changes"
       none="Changes appear here as they are made."
       :columns="columns"
+      :filters="filters"
       :load="load"
       :row-key="(l: AuditLine) => String(l.id)"
     >
       <template #at="{ row: l }">{{ timeWords(l.at) }}</template>
       <template #subject="{ row: l }">
-        <span class="mono small">{{ l.subject }}</span>
+        {{ l.subject }}
       </template>
     </RecordList>
   </div>

@@ -1,48 +1,16 @@
 <script setup lang="ts">
-import { certificatePayload, correctionsMade } from '@uvanta/core/certificate'
-import { computed, onMounted, shallowRef } from 'vue'
-import { ApiProblem } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
 import { timeWords } from '@/composables/words'
 import CertificateSheet from '@/parts/CertificateSheet.vue'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
-import { useLibrary } from '@/stores/library'
-import { useSession } from '@/stores/session'
-import { useVisit } from '@/stores/visit'
+import { useVisitDocument } from './bench/useVisitDocument'
 
 /** What was signed on this device and has no number yet: to be shown and printed, with its state on it. */
 const props = defineProps<{ id: string }>()
 useTitle('Provisional sheet')
-const store = useVisit()
-const library = useLibrary()
-const session = useSession()
-const problem = shallowRef<ApiProblem | null>(null)
-async function load() {
-  problem.value = null
-  try {
-    if (store.visit?.id !== props.id) await store.open(props.id)
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error
-  }
-}
-onMounted(load)
-const signed = computed(() => store.state.signed)
-const payload = computed(() =>
-  signed.value && library.library && store.visit
-    ? certificatePayload(store.state, library.library, {
-        number: 'Provisional',
-        code: '',
-        issuedAt: signed.value.at,
-        utility: session.utility,
-        visitId: store.visit.id,
-        headHash: '',
-        corrections: correctionsMade(store.events),
-      })
-    : null,
-)
+const { store, problem, load, signed, payload } = useVisitDocument(() => props.id)
 const print = () => window.print()
 </script>
 

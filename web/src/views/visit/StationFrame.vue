@@ -47,14 +47,20 @@ h2 {
   }
 }
 
+/* In sight and in reach of the thumb, however much there is to read before it. */
+.step :deep(.actions:has(> .btn-primary):not(.caution *)),
+.step :deep(.guide-step .answers) {
+  position: sticky;
+  bottom: 0;
+  padding: 0.4rem 0;
+  background: var(--paper);
+  z-index: 1;
+}
+
 @media (max-width: 700px) {
-  /* In reach of the thumb, however much there is to read before it. */
-  .step :deep(.actions:has(> .btn-primary)) {
-    position: sticky;
+  .step :deep(.actions:has(> .btn-primary):not(.caution *)),
+  .step :deep(.guide-step .answers) {
     bottom: var(--nav-height);
-    padding: 0.4rem 0;
-    background: var(--paper);
-    z-index: 1;
   }
 }
 </style>

@@ -1,44 +1,23 @@
 <script setup lang="ts">
 import { traitsOf, type VisitEvent } from '@uvanta/core/visit'
-import { useEventListener } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
-import { useLogNames } from './bench/useLogNames'
+import { useLogEntries } from './bench/useLogEntries'
 import CorrectDialog from './CorrectDialog.vue'
-import { eventWords } from '@/composables/eventWords'
 
 /** The visit's log as it was written; corrected entries stay, struck through. */
 const store = useVisit()
 const session = useSession()
 const correcting = shallowRef<VisitEvent | null>(null)
 const dialog = ref(false)
-const names = useLogNames()
-const entries = computed(() =>
-  [...store.events].reverse().flatMap((event) => {
-    const words = eventWords(event, names.value)
-    if (!words) return []
-    const correction = store.state.corrections[event.id]
-    return [
-      {
-        event,
-        words,
-        correction,
-        doubt: store.state.clockDoubts[event.id],
-        asked: store.state.asked.find((a) => a.of === event.id),
-        now: correction?.payload
-          ? eventWords({ ...event, payload: correction.payload } as VisitEvent, names.value)
-          : null,
-      },
-    ]
-  }),
-)
-/** The newest are what a technician looks for; paper gets all. */
+const inOrder = useLogEntries()
+const entries = computed(() => [...inOrder.value].reverse())
+/** The newest are what a technician looks for; the record on paper has all. */
 const NEWEST = 12
 const all = ref(false)
 const shown = computed(() => (all.value ? entries.value : entries.value.slice(0, NEWEST)))
-useEventListener('beforeprint', () => (all.value = true))
 const mayCorrect = computed(() => store.mine || session.has('reviewer', 'planner', 'technician'))
 const doubtWords = {
   'before-planned': 'time of the device, before the visit was planned',

@@ -12,6 +12,7 @@ import { ApiProblem } from '@/api/client'
 import { useSettling } from '@/composables/useSettling'
 import { useTitle } from '@/composables/useTitle'
 import { dateWords, visitStateWords } from '@/composables/words'
+import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import VisitLine from '@/parts/VisitLine.vue'
@@ -146,6 +147,11 @@ const errand = computed(() =>
 
       <UndoLine v-if="store.mine" />
       <VisitLog />
+      <p class="no-print">
+        <LinkButton :to="{ name: 'visit-record', params: { id } }"
+          >The whole record, to print</LinkButton
+        >
+      </p>
       <p v-if="store.state.replanAsked && !closed" class="caution">
         {{ store.state.replanAsked.by }} asks the office: {{ store.state.replanAsked.why }}
       </p>

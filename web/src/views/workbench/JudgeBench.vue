@@ -214,7 +214,7 @@ h3 {
 
 @media (max-width: 800px) {
   .sides {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

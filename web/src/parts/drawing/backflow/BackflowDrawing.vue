@@ -7,6 +7,7 @@ import type { DrawingProps } from '../live'
 import DrawnHeight from './DrawnHeight.vue'
 import DrawnKit from './DrawnKit.vue'
 import DrawnPart from './DrawnPart.vue'
+import DrawingSheet from '../DrawingSheet.vue'
 import DrawnPipe from '../DrawnPipe.vue'
 import DrawnValve from '../DrawnValve.vue'
 import { geometryOf } from './geometry'
@@ -33,24 +34,32 @@ const of = (...roles: string[]) =>
 const opening = (id: string): Opening =>
   props.live?.openings[id] ?? restOpeningOf(apparatusOf(props.kind), id)
 
+/** Where across the sheet the step turns or fits something. */
+const touched = computed(() => {
+  const g = geometry.value
+  const wanted = props.live?.wanted ?? []
+  if (!g || wanted.length === 0) return []
+  const fitted = Object.values(props.live?.hoses ?? {})
+  return [
+    ...g.elements.filter((e) => wanted.includes(e.id) || fitted.includes(e.id)).map((e) => e.x),
+    ...g.kit.filter((k) => wanted.includes(k.id)).map((k) => k.x),
+  ]
+})
+const middle = computed(() =>
+  touched.value.length > 0 ? (Math.min(...touched.value) + Math.max(...touched.value)) / 2 : null,
+)
+
 /** The window on the sheet: all of it, or what the step touches with a margin. */
 const view = computed(() => {
   const g = geometry.value
   if (!g) return '0 0 800 200'
   const whole = `0 0 ${g.width} ${g.height}`
-  const wanted = props.live?.wanted ?? []
-  const fitted = Object.values(props.live?.hoses ?? {})
-  if (!props.folded || wanted.length === 0) return whole
-  const xs = [
-    ...g.elements.filter((e) => wanted.includes(e.id) || fitted.includes(e.id)).map((e) => e.x),
-    ...g.kit.filter((k) => wanted.includes(k.id)).map((k) => k.x),
-  ]
-  if (xs.length === 0) return whole
+  const xs = touched.value
+  if (!props.folded || middle.value === null) return whole
   if (!withKit.value) {
     // Without the kit below there is room for what stands beside it.
     const width = 360
-    const middle = (Math.min(...xs) + Math.max(...xs)) / 2
-    const from = Math.min(Math.max(0, middle - width / 2), g.width - width)
+    const from = Math.min(Math.max(0, middle.value - width / 2), g.width - width)
     return `${from} 0 ${width} ${g.height}`
   }
   const left = Math.max(0, Math.min(...xs, 340) - 56)
@@ -63,24 +72,13 @@ const view = computed(() => {
 </script>
 
 <template>
-  <svg
+  <DrawingSheet
     v-if="geometry"
-    class="drawing"
-    :viewBox="view"
-    role="group"
-    :aria-label="`Drawing of ${tag}, ${kind}`"
+    :view="view"
+    :at="middle"
+    :still="!pressable"
+    :label="`Drawing of ${tag}, ${kind}`"
   >
-    <defs>
-      <pattern
-        id="trapped"
-        width="8"
-        height="8"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <path d="M0 0V8" class="hatch" />
-      </pattern>
-    </defs>
     <DrawnPipe
       v-for="p in geometry.places"
       :key="p.id"
@@ -168,29 +166,16 @@ const view = computed(() => {
     <DrawnHeight
       v-if="live && withKit && live.heightMm !== null"
       :x="geometry.width - 90"
-      :y="geometry.mainY + 176"
+      :y="geometry.mainY + 196"
       :mm="live.heightMm"
       @pick="emit('height', $event)"
     />
     <path class="flow" :d="`M14 ${geometry.mainY + 88}h58m-11-6 11 6-11 6`" />
     <text x="80" :y="geometry.mainY + 93" class="name start">flow</text>
-  </svg>
+  </DrawingSheet>
 </template>
 
 <style scoped>
-.drawing {
-  --water-live: color-mix(in srgb, var(--flow) 34%, transparent);
-
-  width: 100%;
-  max-width: 56rem;
-  display: block;
-}
-
-.hatch {
-  stroke: var(--flow);
-  stroke-width: 3;
-}
-
 .stub {
   stroke: var(--ink);
   stroke-width: 2.4;

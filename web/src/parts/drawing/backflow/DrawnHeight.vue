@@ -7,7 +7,7 @@ const emit = defineEmits<{ pick: [mm: number] }>()
 
 const TICKS = [600, 300, 0, -300] as const
 /** Units of the drawing per millimetre. */
-const SCALE = 0.1
+const SCALE = 0.16
 const at = (mm: number) => props.y - mm * SCALE
 const shown = computed(() => Math.min(700, Math.max(-400, props.mm)))
 </script>
@@ -28,7 +28,7 @@ const shown = computed(() => Math.min(700, Math.max(-400, props.mm)))
       @keydown.enter.prevent="emit('pick', t)"
       @keydown.space.prevent="emit('pick', t)"
     >
-      <rect :x="x - 24" :y="at(t) - 15" width="84" height="30" class="target" />
+      <rect :x="x - 24" :y="at(t) - 24" width="84" height="48" class="target" />
       <path :d="`M${x - 7} ${at(t)}h14`" class="scale" />
       <text :x="x + 16" :y="at(t) + 5">{{ t }}</text>
     </g>
@@ -68,7 +68,7 @@ const shown = computed(() => Math.min(700, Math.max(-400, props.mm)))
 text {
   fill: var(--ink);
   font-family: var(--bs-font-monospace);
-  font-size: 13px;
+  font-size: 14px;
 }
 
 .title {

@@ -106,7 +106,7 @@ const barY = computed(() => props.geometry.hoses.high.y + 26)
 }
 
 .name {
-  font-size: 13px;
+  font-size: 14px;
   text-anchor: middle;
   fill: var(--ink-soft);
 }

@@ -2,6 +2,7 @@
 import { apparatusOf, type Opening, restOpeningOf } from '@uvanta/core/apparatus'
 import { apparatusSite, type SpaceState, spaceStates } from '@uvanta/core/pressure'
 import { computed } from 'vue'
+import DrawingSheet from '../DrawingSheet.vue'
 import DrawnPipe, { type PipeGeometry } from '../DrawnPipe.vue'
 import DrawnValve from '../DrawnValve.vue'
 import type { DrawingProps } from '../live'
@@ -70,24 +71,18 @@ const hose = computed(() => {
     d: `M${from.x} ${from.y}C${from.x} ${from.y + 60} ${GAUGE.x} ${GAUGE.y - 60} ${GAUGE.x} ${GAUGE.y}`,
   }
 })
+/** Where across the sheet the step turns something. */
+const middle = computed(() => {
+  const xs = Object.entries(X).flatMap(([id, x]) => (props.live?.wanted.includes(id) ? [x] : []))
+  return xs.length > 0 ? (Math.min(...xs) + Math.max(...xs)) / 2 : null
+})
 const view = computed(() => `0 0 860 ${withKit.value ? 390 : 255}`)
 const live = (list: 'running' | 'lifted' | 'wanted', id: string) =>
   props.live?.[list].includes(id) ?? false
 </script>
 
 <template>
-  <svg class="drawing" :viewBox="view" role="group" :aria-label="`Drawing of ${tag}, ${kind}`">
-    <defs>
-      <pattern
-        id="trapped"
-        width="8"
-        height="8"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <path d="M0 0V8" class="hatch" />
-      </pattern>
-    </defs>
+  <DrawingSheet :view="view" :at="middle" :still="!pressable" :label="`Drawing of ${tag}, ${kind}`">
     <DrawnPipe v-for="p in places" :key="p.id" :place="p" :state="zones?.[p.id] ?? null" />
     <path
       class="sense"
@@ -197,23 +192,10 @@ const live = (list: 'running' | 'lifted' | 'wanted', id: string) =>
     </g>
     <path class="flow" d="M14 236h58m-11-6 11 6-11 6" />
     <text x="80" y="241" class="name start">flow</text>
-  </svg>
+  </DrawingSheet>
 </template>
 
 <style scoped>
-.drawing {
-  --water-live: color-mix(in srgb, var(--flow) 34%, transparent);
-
-  width: 100%;
-  max-width: 56rem;
-  display: block;
-}
-
-.hatch {
-  stroke: var(--flow);
-  stroke-width: 3;
-}
-
 .line,
 .sense,
 .spring {

@@ -148,7 +148,6 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       <ol v-if="step.steps && !relaxing" class="inner">
         <li v-for="i in step.steps" :key="i.id">{{ stepWords(i) }}</li>
       </ol>
-      <BoltGuide v-if="step.tighten || step.loosen" :step="step" />
       <InspectionChoice v-if="step.verdicts" :step="step" @found="done($event)" />
       <RelaxingRounds v-else-if="relaxing" :step="step" :relaxing="relaxing" @done="done()" />
       <StepClock v-else-if="step.hold" :step="step" @done="done()" />
@@ -229,6 +228,11 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
         }}</BButton>
       </div>
     </template>
+    <BoltGuide
+      v-if="missing.length === 0 && (step.tighten || step.loosen)"
+      :step="step"
+      class="mt-3"
+    />
     <CheckFailed v-if="failed" :step="step" :back="back" @again="emit('done')" />
     <ProblemNote :refusal="refusal" />
     <ReasonForm

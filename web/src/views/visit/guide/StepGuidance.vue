@@ -6,6 +6,7 @@ import PartShape from '@/parts/drawing/PartShape.vue'
 import StepNotes from '@/parts/guide/StepNotes.vue'
 import { useVisit } from '@/stores/visit'
 import { useGuide } from '../bench/useGuide'
+import LubricantNote from './LubricantNote.vue'
 
 /** What a step has to be known for before it is done: hazard, which way, never, figures with their source. */
 const props = defineProps<{ step: PlacedStep }>()
@@ -68,6 +69,7 @@ const tightenWords = computed(() => {
     <p><strong>Which way</strong> {{ step.orient }}</p>
   </div>
   <StepNotes :step="step" :title-of="titleOf" />
+  <LubricantNote :step="step" />
   <p v-if="step.never" class="caution">{{ step.never }}</p>
   <p v-if="asFound" class="figure">
     <span class="mono">{{ asFound }}</span> <span class="soft">as it was found</span>

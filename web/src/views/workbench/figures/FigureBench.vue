@@ -101,7 +101,7 @@ const outcome = computed(() =>
 
 @media (max-width: 700px) {
   .sheet {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 
   .drawn {

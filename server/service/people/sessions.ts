@@ -1,0 +1,81 @@
+import type { SessionLine } from '@uvanta/contract'
+import { createHash } from 'node:crypto'
+import { QueryTypes } from 'sequelize'
+import type { App } from '../../context'
+import { notFound } from '../errors'
+import { endSessions } from './endSessions'
+
+interface SessionRow {
+  readonly sid: string
+  readonly data: string
+  readonly usedAt: Date
+}
+
+/** What a session is called outside: its own id is what signs somebody in. */
+const nameOf = (sid: string) => createHash('sha256').update(`name ${sid}`).digest('hex')
+
+const rowsOf = (app: App, personId: string) =>
+  app.db.sequelize.query<SessionRow>(
+    `SELECT sid, data, updated_at AS usedAt FROM session
+     WHERE JSON_VALUE(data, '$.personId') = :personId AND expires > UTC_TIMESTAMP(3)
+     ORDER BY updated_at DESC`,
+    { replacements: { personId }, type: QueryTypes.SELECT },
+  )
+
+/** Where a person is signed in, the newest use first. */
+export async function listSessions(
+  app: App,
+  personId: string,
+  here: string,
+): Promise<SessionLine[]> {
+  const rows = await rowsOf(app, personId)
+  return rows.map(({ sid, data, usedAt }) => {
+    const { begunAt, device } = JSON.parse(data) as { begunAt: number; device?: string }
+    return {
+      id: nameOf(sid),
+      begunAt: new Date(begunAt).toISOString(),
+      usedAt: new Date(usedAt).toISOString(),
+      device: device ?? 'not known',
+      here: sid === here,
+    }
+  })
+}
+
+/** Ends one session of a person. */
+export async function endSession(app: App, personId: string, name: string): Promise<void> {
+  const row = (await rowsOf(app, personId)).find(({ sid }) => nameOf(sid) === name)
+  if (!row) throw notFound('session')
+  await app.db.sequelize.query('DELETE FROM session WHERE sid = :sid', {
+    replacements: { sid: row.sid },
+  })
+}
+
+/** Ends every session of a person but the one that asks for it. */
+export const endOtherSessions = (app: App, personId: string, here: string): Promise<void> =>
+  app.db.sequelize.transaction((transaction) => endSessions(app, personId, transaction, here))
+
+const BROWSERS = [
+  ['Edg/', 'Edge'],
+  ['OPR/', 'Opera'],
+  ['Firefox/', 'Firefox'],
+  ['Chrome/', 'Chromium'],
+  ['Safari/', 'Safari'],
+] as const
+const SYSTEMS = [
+  ['Android', 'Android'],
+  ['iPhone', 'a telephone'],
+  ['iPad', 'a tablet'],
+  ['Windows', 'Windows'],
+  ['Mac OS', 'macOS'],
+  ['Linux', 'Linux'],
+] as const
+
+/** A browser and its system in words, from what it says of itself; nothing finer is kept. */
+export function deviceWords(agent: string | undefined): string {
+  const found = (list: readonly (readonly [string, string])[]) =>
+    list.find(([sign]) => agent?.includes(sign))?.[1]
+  const browser = found(BROWSERS)
+  const system = found(SYSTEMS)
+  if (!browser) return 'another program'
+  return system ? `${browser} on ${system}` : browser
+}

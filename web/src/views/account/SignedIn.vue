@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { api, type SessionLine } from '@uvanta/contract'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { ApiProblem, call } from '@/api/client'
+import { timeWords } from '@/composables/words'
+import ProblemNote from '@/parts/ProblemNote.vue'
+import WaitingLine from '@/parts/WaitingLine.vue'
+
+/** Where the own name is signed in, and how it is signed out there: a lost telephone, a shared desk. */
+const lines = shallowRef<readonly SessionLine[] | null>(null)
+const problem = shallowRef<ApiProblem | null>(null)
+const FIRST = 6
+const whole = ref(false)
+const shown = computed(() => (whole.value ? lines.value : lines.value?.slice(0, FIRST)))
+const others = computed(() => lines.value?.filter((l) => !l.here) ?? [])
+
+async function load() {
+  await trying(async () => {
+    lines.value = (await call(api.session.list)).items
+  })
+}
+async function trying(work: () => Promise<unknown>) {
+  problem.value = null
+  try {
+    await work()
+  } catch (error) {
+    if (!(error instanceof ApiProblem)) throw error
+    problem.value = error
+  }
+}
+async function end(id: string) {
+  await trying(() => call(api.session.end, { params: { id } }))
+  await load()
+}
+async function endOthers() {
+  await trying(() => call(api.session.endOthers))
+  await load()
+}
+onMounted(load)
+</script>
+
+<template>
+  <section class="section">
+    <h2>Signed in</h2>
+    <ProblemNote :problem="problem" @retry="load" />
+    <WaitingLine v-if="!lines && !problem" what="where you are signed in" />
+    <ul v-else-if="lines" class="rows">
+      <li v-for="l in shown" :key="l.id" class="line">
+        <strong>{{ l.device }}</strong>
+        <span class="soft">since {{ timeWords(l.begunAt) }}, used {{ timeWords(l.usedAt) }}</span>
+        <span v-if="l.here" class="soft">this one</span>
+        <BButton v-else variant="link" @click="end(l.id)">Sign out there</BButton>
+      </li>
+    </ul>
+    <BButton v-if="lines && lines.length > FIRST && !whole" variant="link" @click="whole = true"
+      >All {{ lines.length }}</BButton
+    >
+    <BButton v-if="others.length > 1" variant="outline-primary" @click="endOthers"
+      >Sign out everywhere but here</BButton
+    >
+  </section>
+</template>
+
+<style scoped>
+.line {
+  display: grid;
+  grid-template-columns: minmax(10rem, 1fr) 2fr auto;
+  align-items: center;
+  gap: 0.5rem 1rem;
+  min-height: 48px;
+  padding: 0.4rem 0;
+}
+
+@media (max-width: 700px) {
+  .line {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
+
+  .line .btn {
+    justify-self: start;
+    padding-left: 0;
+  }
+}
+</style>
