@@ -53,6 +53,10 @@ export const personSchema = yup.object({
   licences: yup.array(licenceSchema.required()).required(),
   /** The password is one that somebody else chose: nothing goes on until it is changed. */
   mustChangePassword: yup.boolean(),
+  /** A code of an authenticator is asked for at sign-in. */
+  secondFactor: yup.boolean(),
+  /** There has to be a second factor, and there is none yet: nothing goes on until it is set up. */
+  mustSetSecondFactor: yup.boolean(),
 })
 export type Person = yup.InferType<typeof personSchema>
 
@@ -63,6 +67,26 @@ export const newPersonSchema = strictObject({
   roles: roleList().required(),
   password: newPassword().required(),
 })
+
+/** A code of an authenticator or a recovery code, spaces and hyphens as typed. */
+const code = () =>
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be text')
+    .matches(
+      /^[0-9A-Za-z][0-9A-Za-z -]{4,18}[0-9A-Za-z]$/,
+      'must be the 6 digits, or a recovery code',
+    )
+
+const newSecondFactor = yup.object({
+  /** What the authenticator holds, base 32. */
+  secret: yup.string().required(),
+  /** The same for a camera, otpauth://totp/… */
+  uri: yup.string().required(),
+})
+/** What a new second factor is set up with. */
+export type NewSecondFactor = yup.InferType<typeof newSecondFactor>
 
 /** Licences that the register knows. */
 const inOrder = (message: string, from: string, to: string) =>
@@ -102,7 +126,11 @@ export const session = {
     summary: 'Sign in',
     tag: 'Session',
     access: 'public',
-    body: strictObject({ username: username().required(), password: password().required() }),
+    body: strictObject({
+      username: username().required(),
+      password: password().required(),
+      code: code(),
+    }),
     response: personSchema,
   }),
   signOut: endpoint({
@@ -134,6 +162,32 @@ export const session = {
     tag: 'Session',
     access: 'signed-in',
     body: strictObject({ current: password().required(), next: newPassword().required() }),
+  }),
+  beginSecondFactor: endpoint({
+    method: 'post',
+    path: '/api/v1/session/second-factor',
+    summary: 'Begin to set up a second factor of the own',
+    tag: 'Session',
+    access: 'signed-in',
+    body: strictObject({ password: password().required() }),
+    response: newSecondFactor,
+  }),
+  confirmSecondFactor: endpoint({
+    method: 'post',
+    path: '/api/v1/session/second-factor/confirm',
+    summary: 'Confirm the own second factor by a code of it; answers recovery codes, once',
+    tag: 'Session',
+    access: 'signed-in',
+    body: strictObject({ code: code().required() }),
+    response: yup.object({ recovery: yup.array(yup.string().required()).required() }),
+  }),
+  removeSecondFactor: endpoint({
+    method: 'post',
+    path: '/api/v1/session/second-factor/remove',
+    summary: 'Take the own second factor off',
+    tag: 'Session',
+    access: 'signed-in',
+    body: strictObject({ password: password().required() }),
   }),
   list: endpoint({
     method: 'get',
@@ -201,6 +255,14 @@ export const people = {
       password: newPassword(),
     }),
     response: personSchema,
+  }),
+  removeSecondFactor: endpoint({
+    method: 'delete',
+    path: '/api/v1/people/{id}/second-factor',
+    summary: 'Take the second factor off somebody who lost it',
+    tag: 'People',
+    access: adminOnly,
+    params: idParams<'person'>(),
   }),
   addLicence: endpoint({
     method: 'post',

@@ -8,6 +8,7 @@ import {
   fillForm,
   inDays,
   type JobHints,
+  leave,
   takeGuide as take,
 } from './job'
 import { signIn } from './people'
@@ -69,9 +70,10 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await page.locator('form.proof').getByLabel('Reading').fill('3.5')
   await button(page, 'Zero is read – record it').click()
   await expect(page.getByText(/3.5 psi is not zero/).first()).toBeVisible()
-  await carryOut(page)
+  await carryOut(page, { until: /Lock and tag/ })
   await expect(page.getByRole('list', { name: 'Spaces' })).toContainText('proved')
-  await button(page, 'Zero is proved – open up').click()
+  await carryOut(page)
+  await leave(page, 'Zero is proved – open up')
 
   await expect(tray(page)).toContainText('Empty')
   await carryOut(page, { defects: { 'Soft face': 'dirt' } })
@@ -79,12 +81,12 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   // The place is kept over a reload, as over a flat battery.
   await page.reload()
   await expect(tray(page).locator('.slots li').first()).toContainText('Cover')
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
 
   await carryOut(page)
   await expect(tray(page)).toContainText('Empty')
   // One thing after the other: neither repair nor end before the kit.
-  await expect(button(page, 'Record the repair')).toHaveCount(0)
+  await expect(button(page, /^Record the repair/)).toHaveCount(0)
   await expect(button(page, 'Rebuilt – tray empty')).toHaveCount(0)
   await page.getByLabel('Soft face: left over').fill('1')
   await button(page, 'The kit is accounted for').click()
@@ -95,22 +97,20 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await expect(
     page.getByRole('group', { name: 'Cleaned or renewed' }).getByLabel('Check 1'),
   ).toHaveValue('cleaned')
-  await button(page, 'Record the repair').click()
-  await button(page, 'Rebuilt – tray empty').click()
+  await button(page, /^Record the repair/).click()
 
-  // What is locked is not opened.
-  await button(page, 'It is open').click()
-  await expect(page.getByText(/Lock 14 is on it/).first()).toBeVisible()
-  await button(page, 'Take the lock off Shutoff 1').click()
+  // What is locked is not opened: the own lock comes off with the press that says so.
+  await expect(button(page, /^It is open/)).toHaveCount(0)
+  await button(page, 'Lock 14 is off – it is open').click()
   await carryOut(page)
-  await button(page, 'Back under pressure, no leaks').click()
+  await leave(page, 'Back under pressure, no leaks')
   await button(page, 'Start the as-left test').click()
   await streamTest(page, hands)
   await carryOut(page)
   await drawAndSign(page, 'Sign and issue the certificate')
   await expect(page.getByText(/^LH-/).first()).toBeVisible()
-  // Fourteen of them are the wrong turns above, each refused or doubted and put right.
-  expect(await pressesOn(page)).toBeLessThanOrEqual(150)
+  // Thirteen of them are the wrong turns above, each refused or doubted and put right.
+  expect(await pressesOn(page)).toBeLessThanOrEqual(134)
 })
 
 test('a pilot-operated regulator is overhauled: gas first made safe, the clamp screws round and round until none moves', async ({
@@ -140,10 +140,10 @@ test('a pilot-operated regulator is overhauled: gas first made safe, the clamp s
   await expect(page.getByText(/Inlet vent is still fed/)).toBeVisible()
   await button(page, 'It was not').click()
   await carryOut(page)
-  await button(page, 'Zero is proved – open up').click()
+  await leave(page, 'Zero is proved – open up')
   await carryOut(page)
   await expect(page.getByLabel('Stored energy')).toHaveCount(0)
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
 
   const before = await carryOut(page, { until: /Clamp screws round and round/ })
   expect(before.length).toBeGreaterThan(10)
@@ -152,7 +152,7 @@ test('a pilot-operated regulator is overhauled: gas first made safe, the clamp s
   await carryOut(page)
   await closeRebuild(page, 'Regulator')
   await carryOut(page)
-  await button(page, 'Back under pressure, no leaks').click()
+  await leave(page, 'Back under pressure, no leaks')
   hands.presses = 0
   await button(page, 'Start the as-left test').click()
   await streamRegulator(page, hands)
@@ -192,9 +192,9 @@ test('an actuator’s fail action is changed to open: the order on the stem is i
   await button(page, 'Make it safe, then repair').click()
   await expect(page.getByLabel('Stored energy')).toContainText('Adjusting screw out first')
   await carryOut(page)
-  await button(page, 'Zero is proved – open up').click()
+  await leave(page, 'Zero is proved – open up')
   await carryOut(page)
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   const rebuilt = await carryOut(page)
   const order = ['piston first, square', 'Spring centred']
   const places = order.map((words) => rebuilt.findIndex((s) => s.includes(words)))
@@ -202,7 +202,7 @@ test('an actuator’s fail action is changed to open: the order on the stem is i
   expect(places).toEqual([...places].sort((a, b) => a - b))
   await closeRebuild(page)
   await carryOut(page)
-  await button(page, 'Back under pressure, no leaks').click()
+  await leave(page, 'Back under pressure, no leaks')
   await button(page, 'Start the as-left test').click()
   await fillForm(page, ACTUATOR)
   await expect(page.getByText('Every required item meets its limit').first()).toBeVisible()
@@ -223,11 +223,11 @@ test('a detector assembly leaves with a rubber turned over: permitted by name, u
     defects: { 'Rubber of disc 1': 'embossed' },
     findings: { 'Rubber of disc 1': 'turn it over' },
   })
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   await carryOut(page)
   await closeRebuild(page)
   await carryOut(page)
-  await button(page, 'Back under pressure, no leaks').click()
+  await leave(page, 'Back under pressure, no leaks')
   await page.getByLabel('Read and typed in').check()
   await button(page, 'Start the as-left test').click()
   await button(page, 'Enter a filled form').click()
@@ -299,7 +299,7 @@ test('a double check is opened out of order once, with its reason and a photogra
   await expect(page.locator('.guide-step .say')).toContainText('tower screws of check 2 out')
   const again = await carryOut(page)
   expect(again).toContain('Tower 2 back on its seat, turned right before any screw is tight')
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   // Nothing is shut while the second look finds them exchanged: the way leads back to the open checks.
   await carryOut(page, { until: /Before the cover/ })
   await button(page, 'No, it does not').click()
@@ -307,7 +307,7 @@ test('a double check is opened out of order once, with its reason and a photogra
   await expect(page.getByRole('heading', { name: 'Open up' })).toBeVisible()
   await expect(page.locator('.guide-step .say')).toContainText('retaining bolts of check 1')
   await carryOut(page)
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   const rebuilt = await carryOut(page)
   expect(rebuilt.filter((s) => s.startsWith('Set check'))).toEqual([
     'Set check 2 in, its O-ring square against the body all round',
@@ -372,7 +372,7 @@ async function untested(page: Page): Promise<void> {
   await page.getByLabel('Why not').fill('Shut off since last week')
   await button(page, 'Record and go on').click()
   await carryOut(page)
-  await button(page, 'Zero is proved – open up').click()
+  await leave(page, 'Zero is proved – open up')
 }
 
 test('a seats-only job finds a bent pin: it widens to the stem, with the kits that this needs', async ({
@@ -390,7 +390,7 @@ test('a seats-only job finds a bent pin: it widens to the stem, with the kits th
   expect(opened.some((s) => s.includes('Case bolts out evenly'))).toBe(true)
   expect(opened.some((s) => s.includes('has it turned'))).toBe(false)
   await expect(page.locator('.sheet')).toContainText('Stem and disc pin')
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   const rebuilt = await carryOut(page)
   const order = [
     'New disc pin',
@@ -448,7 +448,7 @@ test('two sub-jobs in one visit: each with the kit of its own, all accounted for
   await carryOut(page)
   await untested(page)
   await carryOut(page)
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   await carryOut(page)
   for (const number of ['K-DDR-081', 'K-DDR-082', 'K-DDR-083'])
     await expect(page.locator('form.kit')).toContainText(number)
@@ -467,7 +467,7 @@ test('a detector check is found with a damaged seat in ordinary maintenance: tha
   expect(opened.filter((s) => s.startsWith('Lock nuts of seat ring'))).toEqual([
     'Lock nuts of seat ring 2 off, from outside',
   ])
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   const rebuilt = await carryOut(page)
   expect(rebuilt).toContain('New seat ring 2 square in, every O-ring new')
   await expect(page.locator('form.kit')).toContainText('K-CDCD-032')

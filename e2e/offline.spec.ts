@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test'
-import { carryOut, closeRebuild, drawAndSignWithPin, fillForm, takeGuide } from './job'
+import { carryOut, closeRebuild, drawAndSignWithPin, fillForm, leave, takeGuide } from './job'
 import { DEMO_PASSWORD, signIn } from './people'
 import { runTypedTest } from './typedTest'
 
@@ -81,9 +81,9 @@ test('a day without a line: the application starts cold, an assembly is tested, 
   await button(page, 'Make it safe, then repair').click()
   // The figures point to check 1: its kit is counted when its disc is renewed.
   await carryOut(page)
-  await button(page, 'Zero is proved – open up').click()
+  await leave(page, 'Zero is proved – open up')
   await carryOut(page, { defects: { 'Disc 1': 'cut' } })
-  await button(page, 'Opened and inspected').click()
+  await leave(page, 'Opened and inspected')
   await carryOut(page)
   await closeRebuild(page)
 
@@ -98,7 +98,7 @@ test('a day without a line: the application starts cold, an assembly is tested, 
     .first()
     .click()
   await carryOut(again)
-  await button(again, 'Back under pressure, no leaks').click()
+  await leave(again, 'Back under pressure, no leaks')
   await button(again, 'Start the as-left test').click()
   await runTypedTest(again, { relief: '2.4', check1: '7.3' })
   await carryOut(again)
@@ -121,13 +121,13 @@ test('a day without a line: the application starts cold, an assembly is tested, 
   await fillForm(again, { ...SAMPLER, 'Drip between samples': '6' })
   await button(again, 'Make it safe, then repair').click()
   await carryOut(again)
-  await button(again, 'Zero is proved – open up').click()
+  await leave(again, 'Zero is proved – open up')
   await carryOut(again, { defects: { 'Seals of the plunger': 'worn' } })
-  await button(again, 'Opened and inspected').click()
+  await leave(again, 'Opened and inspected')
   await carryOut(again)
   await closeRebuild(again)
   await carryOut(again)
-  await button(again, 'Back under pressure, no leaks').click()
+  await leave(again, 'Back under pressure, no leaks')
   await button(again, 'Start the as-left test').click()
   await fillForm(again, SAMPLER)
   await carryOut(again)

@@ -48,6 +48,16 @@ db_start
 [ "$(customers)" = "$before" ] || fail "a refused file changed something"
 stop_all
 
+step "Under a passphrase"
+UVANTA_BACKUP_PASSPHRASE='rope, lamp, tide' "$ROOT/uvanta" backup --encrypt "$home/shut.tar.age" >/dev/null 2>&1 || fail "it was not encrypted"
+if tar -tf "$home/shut.tar.age" >/dev/null 2>&1; then fail "it can be read without the passphrase"; fi
+[ ! -e "$home/shut.tar.age.plain" ] || fail "the plain file is left"
+UVANTA_BACKUP_PASSPHRASE='rope, lamp, tidy' refused "does not open" "$home/shut.tar.age"
+head -c 200000 "$home/shut.tar.age" | head -c -5 >"$home/cut.tar.age"
+UVANTA_BACKUP_PASSPHRASE='rope, lamp, tide' refused "does not open" "$home/cut.tar.age"
+UVANTA_BACKUP_PASSPHRASE='rope, lamp, tide' "$ROOT/uvanta" drill "$home/shut.tar.age" >"$home/drilled" 2>&1 || { cat "$home/drilled"; fail "the drill failed"; }
+grep -q "restores, in" "$home/drilled" || fail "the drill does not say so"
+
 step "Put back elsewhere"
 wanted="$(gzip -dc "$home/database.sql.gz" | grep -o "'Customer [0-9]*'" | sort -u | wc -l)"
 UVANTA_DATA="$home/two" "$ROOT/uvanta" restore "$home/3.tar" >"$home/restored" 2>&1 || { cat "$home/restored"; fail "it was not put back"; }

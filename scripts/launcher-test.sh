@@ -22,7 +22,15 @@ fail() { printf 'launcher: %s\n' "$*" >&2; cat "$home/said" >&2; exit 1; }
 status() { node -e 'fetch(process.argv[1]).then((r) => console.log(r.status), () => console.log("none"))' "http://127.0.0.1:$UVANTA_PORT$1"; }
 # until_is STATUS PATH : within a minute
 until_is() { local n; for n in $(seq 1 120); do [ "$(status "$2")" = "$1" ] && return; sleep 0.5; done; fail "$2 is not $1"; }
-start() { "$ROOT/uvanta" start --empty >"$home/said" 2>&1 & launcher=$!; until_is 200 /readyz; }
+start() {
+  "$ROOT/uvanta" start --empty >"$home/said" 2>&1 &
+  launcher=$!
+  until_is 200 /readyz
+  # What it has to say comes once the application answers.
+  local n
+  for n in $(seq 1 120); do grep -q "Ctrl-C stops it" "$home/said" && return; sleep 0.5; done
+  fail "it does not say how it is stopped"
+}
 
 printf '· %s\n' "Without the demo"
 start

@@ -91,11 +91,13 @@ load_demo "$UVANTA_E2E_DATA" &
 beside backup bash scripts/backup-test.sh
 beside launcher bash scripts/launcher-test.sh
 beside cluster bash scripts/cluster-test.sh
+beside power bash scripts/power-test.sh
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
 wait
 check backup verdict_of backup
 check launcher verdict_of launcher
 check cluster verdict_of cluster
+check power verdict_of power
 count end-to-end e2e.json env PLAYWRIGHT_JSON_OUTPUT_NAME="$out/e2e.json" timeout 1500 npx playwright test --config e2e/playwright.config.ts --reporter=list,json
 
 say ""

@@ -6,6 +6,7 @@ import { BadLibraryFile } from './library/yamlFile'
 import { LibraryShelf } from './library/shelf'
 import { sealOnce } from './service/integrity/sealOnce'
 import { openKeys, randomSuffix } from './service/certificate/keys'
+import { openSecretBox } from './service/people/secretBox'
 import { openDatabase } from './store/database'
 
 export async function openApp(config: Config): Promise<App> {
@@ -19,6 +20,7 @@ export async function openApp(config: Config): Promise<App> {
     db,
     shelf,
     keys,
+    secrets: openSecretBox(config.dataDirectory),
     now,
     newId: uuidv7,
     newSuffix: randomSuffix,

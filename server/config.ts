@@ -25,6 +25,8 @@ export interface Config {
   readonly libraryDirectory: string
   readonly webDirectory: string
   readonly sessionSecret: string
+  /** Planner, reviewer and administrator do nothing without a second factor. */
+  readonly officeNeedsSecondFactor: boolean
   readonly utility: UtilitySettings
   /** WebSocket of a simulated test gauge; absent where there is none. */
   readonly gaugeUrl?: string
@@ -46,6 +48,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     libraryDirectory: join(root, 'library'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: need('UVANTA_SESSION_SECRET'),
+    officeNeedsSecondFactor: env.UVANTA_SECOND_FACTOR !== 'offered',
     utility: {
       name: env.UVANTA_UTILITY ?? 'Larkhaven Gas & Water',
       phone: env.UVANTA_UTILITY_PHONE ?? '555 0100',

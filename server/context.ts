@@ -2,6 +2,7 @@ import type { DateTime } from 'luxon'
 import type { Config } from './config'
 import type { LibraryShelf } from './library/shelf'
 import type { SigningKeys } from './service/certificate/keys'
+import type { SecretBox } from './service/people/secretBox'
 import type { Database } from './store/database'
 
 /** What every use case works with. */
@@ -11,6 +12,7 @@ export interface App {
   /** The know-how in force: `shelf.library` is what it holds now. */
   readonly shelf: LibraryShelf
   readonly keys: SigningKeys
+  readonly secrets: SecretBox
   readonly now: () => DateTime<true>
   /** A new id, UUIDv7. */
   readonly newId: () => string

@@ -12,17 +12,20 @@ import { loadDemo } from '../demo/load'
 import { renewSigningKey } from '../service/certificate/keys'
 import { makeAdministrator } from '../service/people/people'
 import { verifyChains } from '../service/integrity/verifyChains'
+import { decryptFile, encryptFile } from './sealedFile'
 import { openDatabase } from '../store/database'
 import { migrator } from '../store/migrate'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..')
 const say = (line: string) => process.stdout.write(`${line}\n`)
+/** What is not for the command line, where others see it. */
+const passphrase = () => readFileSync(0, 'utf8').trimEnd()
 
 /** What the launcher asks of the server besides serving. */
-const commands: Record<string, (name?: string) => Promise<number>> = {
+const commands: Record<string, (name?: string, other?: string) => Promise<number>> = {
   /** The first administrator, or one who forgot the password. */
   async admin(username = '') {
-    const password = readFileSync(0, 'utf8').trimEnd()
+    const password = passphrase()
     const app = await openOrExplain(readConfig(process.env, root))
     try {
       const input = check(newPersonSchema, {
@@ -46,6 +49,14 @@ const commands: Record<string, (name?: string) => Promise<number>> = {
     } finally {
       await app.db.sequelize.close()
     }
+  },
+  /** Encrypts one file into another; the passphrase is what comes in. */
+  async encrypt(from = '', to = '') {
+    await encryptFile(from, to, passphrase())
+    return 0
+  },
+  async decrypt(from = '', to = '') {
+    return (await decryptFile(from, to, passphrase())) ? 0 : 1
   },
   async migrate() {
     const { sequelize } = openDatabase(readConfig(process.env, root).database)
@@ -106,4 +117,4 @@ if (!command) {
   )
   process.exit(2)
 }
-process.exit(await command(process.argv[3]))
+process.exit(await command(...process.argv.slice(3)))

@@ -40,7 +40,7 @@ export function binder(
     router[e.method](path, ...(before as RequestHandler[]), async (req: Request, res: Response) => {
       const person = await personOf(req)
       requireAccess(e, person)
-      requireOwnPassword(e, person)
+      requireOwnSignIn(e, person)
       const version = e.versioned ? versionOf(req, res) : 0
       if (version === null) return
       if (e.body && !req.is('application/json')) {
@@ -94,18 +94,32 @@ function requireAccess(e: Endpoint, person: Person | null): void {
   }
 }
 
+const isOneOf = (e: Endpoint, those: readonly Pick<Endpoint, 'method' | 'path'>[]) =>
+  those.some((o) => o.method === e.method && o.path === e.path)
 /** What somebody may do whose password is known to whoever gave it. */
-const BEFORE_ALL: readonly Pick<Endpoint, 'method' | 'path'>[] = [api.session.changePassword]
+const BEFORE_PASSWORD = [api.session.changePassword]
+/** And what somebody without a second factor who has to have one. */
+const BEFORE_FACTOR = [
+  ...BEFORE_PASSWORD,
+  api.session.beginSecondFactor,
+  api.session.confirmSecondFactor,
+]
 
-/** Nobody signs or records with a password that somebody else chose. */
-function requireOwnPassword(e: Endpoint, person: Person | null): void {
-  if (!person?.mustChangePassword || e.access === 'public') return
-  if (BEFORE_ALL.some((b) => b.method === e.method && b.path === e.path)) return
-  throw new ServiceError(
-    'forbidden',
-    'Your password was chosen by somebody else.',
-    'Change it first, under your name.',
-  )
+/** Nobody works with a password that somebody else chose, nor without the second factor that his role wants. */
+function requireOwnSignIn(e: Endpoint, person: Person | null): void {
+  if (!person || e.access === 'public') return
+  if (person.mustChangePassword && !isOneOf(e, BEFORE_PASSWORD))
+    throw new ServiceError(
+      'forbidden',
+      'Your password was chosen by somebody else.',
+      'Change it first, under your name.',
+    )
+  if (person.mustSetSecondFactor && !isOneOf(e, BEFORE_FACTOR))
+    throw new ServiceError(
+      'forbidden',
+      'Your role asks for a second factor.',
+      'Set it up first, under your name.',
+    )
 }
 
 /** The version in If-Match, or null after the problem has been sent. */

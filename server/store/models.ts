@@ -11,6 +11,7 @@ export function defineModels(db: Sequelize) {
   const models = {
     people: defineModel(db, t.person) as With<t.PersonRow, { licences: t.LicenceRow[] }>,
     licences: defineModel(db, t.licence),
+    secondFactors: defineModel(db, t.secondFactor),
     deviceKeys: defineModel(db, t.deviceKey),
     gauges: defineModel(db, t.gauge) as With<t.GaugeRow, { calibrations: t.CalibrationRow[] }>,
     calibrations: defineModel(db, t.calibration),

@@ -48,7 +48,9 @@ export const steps: readonly Step[] = [
   },
   ...keySteps(t.equipment),
   ...keySteps(t.audit),
-  ...addSteps(t.person),
+  ...addSteps(t.person, ['person-must-change']),
   createStep(t.dailyHead),
   ...refuseSteps(t.dailyHead),
+  createStep(t.secondFactor),
+  ...addSteps(t.person, ['person-second-factor']),
 ]

@@ -50,6 +50,7 @@ export async function makeTestApp(
     libraryDirectory: join(root, 'library'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: 'for tests only',
+    officeNeedsSecondFactor: false,
     utility: {
       name: 'Larkhaven Gas & Water',
       phone: '555 0100',

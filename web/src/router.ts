@@ -175,8 +175,10 @@ export function makeRouter(): Router {
     const session = useSession()
     if (!session.known) await session.load().catch(() => undefined)
     if (!session.person) return { name: 'sign-in', query: { to: to.fullPath } }
-    // A password that somebody else knows opens nothing but the page where it is changed.
-    if (session.person.mustChangePassword && to.name !== 'account') return { name: 'account' }
+    // Until the own sign-in is in order, nothing opens but the page where it is seen to.
+    const { mustChangePassword, mustSetSecondFactor } = session.person
+    if ((mustChangePassword || mustSetSecondFactor) && to.name !== 'account')
+      return { name: 'account' }
     if (to.meta.roles && !session.has(...to.meta.roles)) return { name: 'today' }
     return true
   })

@@ -4,6 +4,7 @@ import { listAudit } from '../../service/audit'
 import { listHeads } from '../../service/integrity/dailyHead'
 import * as gauges from '../../service/instruments/gauges'
 import * as people from '../../service/people/people'
+import { removeSecondFactor } from '../../service/people/secondFactor'
 import * as customers from '../../service/register/customers'
 import * as register from '../../service/register/equipment'
 import * as sites from '../../service/register/sites'
@@ -22,6 +23,9 @@ export function bindOffice(app: App, bind: Bind): void {
   )
   bind(api.people.addLicence, ({ actor, params, body }) =>
     people.addLicence(app, actor(), params.id, body),
+  )
+  bind(api.people.removeSecondFactor, ({ actor, params }) =>
+    removeSecondFactor(app, actor(), params.id),
   )
   bind(api.people.changeLicence, ({ actor, params, version, body }) =>
     people.changeLicence(app, actor(), params.id, version, body),

@@ -8,7 +8,13 @@ import {
   revokeDevice,
   signInByKey,
 } from '../../service/people/deviceKeys'
-import { changePassword, signIn, recordSignIn } from '../../service/people/people'
+import { changePassword } from '../../service/people/people'
+import { recordSignIn, signIn } from '../../service/people/signIn'
+import {
+  beginSecondFactor,
+  confirmSecondFactor,
+  removeOwnSecondFactor,
+} from '../../service/people/secondFactor'
 import {
   deviceWords,
   endOtherSessions,
@@ -19,7 +25,7 @@ import { addressOf, type Bind } from '../route'
 
 export function bindSession(app: App, bind: Bind): void {
   bind(api.session.signIn, async ({ body, req }) => {
-    const person = await signIn(app, body.username, body.password, addressOf(req))
+    const person = await signIn(app, body.username, body.password, addressOf(req), body.code)
     await renew(req, person)
     await recordSignIn(app, person, 'signed in', deviceWords(req.get('User-Agent')))
     return person
@@ -40,6 +46,15 @@ export function bindSession(app: App, bind: Bind): void {
       address: addressOf(req),
       session: req.sessionID,
     }),
+  )
+  bind(api.session.beginSecondFactor, ({ actor, body, req }) =>
+    beginSecondFactor(app, actor(), body.password, addressOf(req)),
+  )
+  bind(api.session.confirmSecondFactor, ({ actor, body, req }) =>
+    confirmSecondFactor(app, actor(), body.code, req.sessionID),
+  )
+  bind(api.session.removeSecondFactor, ({ actor, body, req }) =>
+    removeOwnSecondFactor(app, actor(), body.password, addressOf(req)),
   )
   bind(api.session.list, async ({ actor, req }) => ({
     items: await listSessions(app, actor().id, req.sessionID),

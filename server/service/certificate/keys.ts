@@ -1,5 +1,5 @@
 import { createHmac, randomBytes } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs'
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   calculateJwkThumbprint,
@@ -13,6 +13,7 @@ import {
 } from 'jose'
 import type { DateTime } from 'luxon'
 import type { Database } from '../../store/database'
+import { readOrMake, replaceFile } from '../../store/keptFile'
 
 /** Kinds of documents that are signed: one never passes for another. */
 const TYPES = { certificate: 'uvanta-certificate+jws', head: 'uvanta-head+jws' } as const
@@ -45,8 +46,8 @@ export async function openKeys(
 ): Promise<SigningKeys> {
   const home = join(dataDirectory, 'keys')
   const file = signingFile(dataDirectory)
-  if (!existsSync(file)) await makeKey(file)
-  const privateJwk = JSON.parse(readFileSync(file, 'utf8')) as JWK & { kid: string }
+  const fresh = existsSync(file) ? '' : JSON.stringify(await newKey())
+  const privateJwk = JSON.parse(readOrMake(file, () => fresh)) as JWK & { kid: string }
   const { d: _, ...publicJwk } = privateJwk
   await db.signingKeys.findOrCreate({
     where: { kid: privateJwk.kid },
@@ -80,20 +81,12 @@ export async function openKeys(
  * @returns the id of the new key
  */
 export async function renewSigningKey(dataDirectory: string): Promise<string> {
-  const file = signingFile(dataDirectory)
-  const next = `${file}.next`
-  rmSync(next, { force: true })
-  const kid = await makeKey(next)
-  renameSync(next, file)
-  return kid
+  const jwk = await newKey()
+  replaceFile(signingFile(dataDirectory), JSON.stringify(jwk))
+  return jwk.kid
 }
 
 const signingFile = (dataDirectory: string) => join(dataDirectory, 'keys', 'signing.json')
-
-function readOrMake(file: string, make: () => string): string {
-  if (!existsSync(file)) writeFileSync(file, make(), { mode: 0o600, flag: 'wx' })
-  return readFileSync(file, 'utf8').trim()
-}
 
 /** The public keys ever used; an installation from before this file takes them over from its database once. */
 async function trustedKeys(
@@ -101,26 +94,21 @@ async function trustedKeys(
   own: JWK & { kid: string },
   db: Pick<Database, 'signingKeys'>,
 ): Promise<JWK[]> {
-  if (!existsSync(file)) {
-    const rows = await db.signingKeys.findAll({ order: [['createdAt', 'ASC']] })
-    writeFileSync(file, JSON.stringify(rows.map((r) => r.publicJwk)), { mode: 0o600 })
-  }
-  const keys = JSON.parse(readFileSync(file, 'utf8')) as JWK[]
+  const rows = existsSync(file)
+    ? []
+    : await db.signingKeys.findAll({ order: [['createdAt', 'ASC']] })
+  const keys = JSON.parse(
+    readOrMake(file, () => JSON.stringify(rows.map((r) => r.publicJwk))),
+  ) as JWK[]
   if (keys.some((k) => k.kid === own.kid)) return keys
-  writeFileSync(file, JSON.stringify([...keys, own]), { mode: 0o600 })
+  replaceFile(file, JSON.stringify([...keys, own]))
   return [...keys, own]
 }
 
-async function makeKey(file: string): Promise<string> {
+async function newKey(): Promise<JWK & { kid: string }> {
   const { privateKey } = await generateKeyPair('EdDSA', { crv: 'Ed25519', extractable: true })
   const jwk = await exportJWK(privateKey)
-  const kid = await calculateJwkThumbprint(jwk)
-  mkdirSync(join(file, '..'), { recursive: true, mode: 0o700 })
-  writeFileSync(file, JSON.stringify({ ...jwk, kid, alg: 'EdDSA', use: 'sig' }), {
-    mode: 0o600,
-    flag: 'wx',
-  })
-  return kid
+  return { ...jwk, kid: await calculateJwkThumbprint(jwk), alg: 'EdDSA', use: 'sig' }
 }
 
 /** Letters and digits that are not misread for each other. */

@@ -4,7 +4,7 @@ import type { Licence, Person, Role } from '@uvanta/contract'
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { LicenceRow, PersonRow } from '../../store/tables'
-import { audited, recordAudit } from '../audit'
+import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { changedFields } from '../register/changedFields'
 import { changeVersioned } from '../register/versioned'
@@ -17,43 +17,6 @@ import { countAttempt, forgiveAttempt } from './wrongPasswords'
 const COST = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
 
 export const hashPassword = (password: string) => hash(password, COST)
-
-/** Compared against when nobody has the name, so that the answer takes as long. */
-const NOBODY = await hashPassword('nobody at all')
-
-export async function signIn(
-  app: App,
-  username: string,
-  password: string,
-  address: string,
-): Promise<Person> {
-  const row = await app.db.people.findOne({ where: { username } })
-  const attempt = { person: row?.id ?? `nobody ${username}`, address }
-  await countAttempt(app, attempt)
-  const right = await verify(row?.passwordHash ?? NOBODY, password)
-  if (!row || !right || !row.active) {
-    // Of a name that nobody has, nothing is kept: it may be a password in the wrong field.
-    if (row) await recordSignIn(app, row, 'signing in refused', 'wrong password, or let go')
-    throw new ServiceError(
-      'not-signed-in',
-      'Name or password is wrong.',
-      'Check both and try again.',
-    )
-  }
-  await forgiveAttempt(app, attempt)
-  return readPerson(app, row.id)
-}
-
-/** Writes down in the audit trail what happens to somebody’s sign-in. */
-export const recordSignIn = (
-  app: App,
-  { id, name }: Pick<Person, 'id' | 'name'>,
-  action: 'signed in' | 'signed out' | 'signing in refused',
-  subject: string,
-): Promise<void> =>
-  app.db.sequelize.transaction((transaction) =>
-    recordAudit(app, { id, name } as Person, action, subject, transaction),
-  )
 
 export async function checkPassword(
   app: App,
@@ -107,11 +70,15 @@ async function withLicences(app: App, where: { readonly id?: string }): Promise<
       ['licences', 'expiresOn', 'DESC'],
     ],
   })
-  return rows.map((row) => toPerson(row, row.licences ?? []))
+  return rows.map((row) => toPerson(app, row, row.licences ?? []))
 }
 
-function toPerson(row: PersonRow, licences: readonly LicenceRow[]): Person {
-  const { id, username, name, roles, active, version, mustChange } = row
+/** Roles that see and change what is not their own. */
+const OFFICE: readonly Role[] = ['planner', 'reviewer', 'administrator']
+
+function toPerson(app: App, row: PersonRow, licences: readonly LicenceRow[]): Person {
+  const { id, username, name, roles, active, version, mustChange, secondFactorSince } = row
+  const needs = app.config.officeNeedsSecondFactor && roles.some((r) => OFFICE.includes(r))
   return {
     id,
     username,
@@ -121,6 +88,8 @@ function toPerson(row: PersonRow, licences: readonly LicenceRow[]): Person {
     version,
     licences: licences.map(toLicence),
     ...(mustChange ? { mustChangePassword: true } : {}),
+    ...(secondFactorSince ? { secondFactor: true } : {}),
+    ...(needs && !secondFactorSince ? { mustSetSecondFactor: true } : {}),
   }
 }
 
@@ -159,6 +128,7 @@ export async function createPerson(
     active: true,
     version: 1,
     mustChange,
+    secondFactorSince: null,
   }
   await audited(app, actor, 'added a person', input.username, (transaction) =>
     app.db.people.create(row, { transaction }),
@@ -292,7 +262,11 @@ export async function makeAdministrator(
     const roles: Role[] = ['administrator']
     await addPerson(app, machine, { id: app.newId(), username, name: username, roles, password })
   }
-  // Who stands at the machine has chosen it there, and nobody else.
-  await app.db.people.update({ mustChange: false }, { where: { username } })
+  // Who stands at the machine has chosen it there, and nobody else; an authenticator may be lost.
+  await app.db.secondFactors.destroy({ where: { personId: known?.id ?? '' } })
+  await app.db.people.update(
+    { mustChange: false, secondFactorSince: null },
+    { where: { username } },
+  )
   return !known
 }

@@ -27,8 +27,22 @@ export const person = table('person', {
   version: version(),
   /** The password was chosen by somebody else. */
   mustChange: since('person-must-change', withDefault(flag(), false)),
+  /** Since when a code is asked for at sign-in. */
+  secondFactorSince: since('person-second-factor', nullable(moment())),
 })
 export type PersonRow = RowOf<typeof person>
+
+/** What codes of an authenticator are checked by. */
+export const secondFactor = table('second_factor', {
+  personId: belongsTo(key(uuid<'person'>()), 'person', 'person', 'secondFactor'),
+  /** In a box that the database alone does not open. */
+  secret: text(255),
+  /** Time step of the last code that was taken: none is taken twice. */
+  lastStep: int(),
+  /** Hashes of the recovery codes that are left. */
+  recovery: json<string[]>(),
+})
+export type SecondFactorRow = RowOf<typeof secondFactor>
 
 export const licence = table('licence', {
   id: key(uuid<'licence'>()),

@@ -17,6 +17,8 @@ const router = useRouter()
 const kept = computed(() => keys.own())
 const byPassword = ref(false)
 const password = ref('')
+const code = ref('')
+const coded = computed(() => session.person?.secondFactor ?? false)
 const message = ref('')
 const busy = ref(false)
 const withPin = computed(() => kept.value !== undefined && !byPassword.value)
@@ -39,6 +41,7 @@ async function attempt(open: () => Promise<void>) {
     message.value = error.message
   } finally {
     password.value = ''
+    code.value = ''
     busy.value = false
   }
 }
@@ -47,7 +50,9 @@ const openWithPin = (pin: string) =>
     if (kept.value) await lock.openWithPin(kept.value, pin)
   })
 const openWithPassword = () =>
-  attempt(() => lock.openWithPassword(session.person?.username ?? '', password.value))
+  attempt(() =>
+    lock.openWithPassword(session.person?.username ?? '', password.value, code.value.trim()),
+  )
 async function somebodyElse() {
   lock.leaveTo()
   await router.push({ name: 'sign-in' })
@@ -70,6 +75,13 @@ async function somebodyElse() {
           label="Password"
           kind="password"
           autocomplete="current-password"
+        />
+        <EntryField
+          v-if="coded"
+          v-model="code"
+          label="Code of your authenticator"
+          mono
+          autocomplete="one-time-code"
         />
         <BButton type="submit" variant="primary" size="lg" :disabled="busy || !password"
           >Go on</BButton

@@ -98,9 +98,13 @@ export const useLock = defineStore('lock', () => {
   }
 
   /** @throws ApiProblem */
-  async function openWithPassword(username: string, password: string): Promise<void> {
+  async function openWithPassword(
+    username: string,
+    password: string,
+    code?: string,
+  ): Promise<void> {
     looked = true
-    await session.signIn(username, password)
+    await session.signIn(username, password, code)
     opened()
   }
 

@@ -62,8 +62,9 @@ export const useSession = defineStore('session', () => {
     keptAnswers.belongTo('')
   }
 
-  async function signIn(username: string, password: string): Promise<void> {
-    await call(api.session.signIn, { body: { username, password } })
+  /** @param code of the authenticator, where there is a second factor */
+  async function signIn(username: string, password: string, code = ''): Promise<void> {
+    await call(api.session.signIn, { body: { username, password, ...(code ? { code } : {}) } })
     localStorage.removeItem(LEFT)
     await load()
   }

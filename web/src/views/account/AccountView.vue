@@ -13,6 +13,7 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import { useSession } from '@/stores/session'
 import { useRouter } from 'vue-router'
 import DevicePin from './DevicePin.vue'
+import SecondFactor from './SecondFactor.vue'
 import SignedIn from './SignedIn.vue'
 
 useTitle('Password and licences')
@@ -24,6 +25,8 @@ const done = ref(false)
 const attempt = ref(0)
 
 const given = computed(() => session.person?.mustChangePassword ?? false)
+/** Nothing but the own sign-in is to be seen to. */
+const shut = computed(() => given.value || (session.person?.mustSetSecondFactor ?? false))
 const body = bodyOf(api.session.changePassword)
 async function change(given: yup.InferType<typeof body>) {
   message.value = ''
@@ -52,7 +55,8 @@ async function change(given: yup.InferType<typeof body>) {
     <p v-if="given" class="caution" role="status">
       Your password was chosen by somebody else. Choose your own below: nothing else opens before.
     </p>
-    <section v-if="!given" class="section">
+    <SecondFactor v-if="!given && shut" />
+    <section v-if="!shut" class="section">
       <h2>Licences</h2>
       <ul v-if="session.person.licences.length > 0" class="rows">
         <li v-for="l in session.person.licences" :key="l.id" class="licence">
@@ -69,16 +73,17 @@ async function change(given: yup.InferType<typeof body>) {
       </ul>
       <p v-else class="soft">None entered. The administrator enters them.</p>
     </section>
-    <DevicePin v-if="session.has('technician') && !given" />
-    <SignedIn v-if="!given" />
-    <section v-if="!given" class="section">
+    <DevicePin v-if="session.has('technician') && !shut" />
+    <SecondFactor v-if="!shut" />
+    <SignedIn v-if="!shut" />
+    <section v-if="!shut" class="section">
       <h2>Keys</h2>
       <BFormCheckbox v-model="singleKeys" switch
         >Single keys do something, as / for the search and ? for what there is</BFormCheckbox
       >
       <p class="soft">On this device. Off is better with speech input.</p>
     </section>
-    <section class="section">
+    <section v-if="given || !shut" class="section">
       <h2>Change the password</h2>
       <p v-if="done" role="status">
         <StateMark state="pass" label="The new password is in force." />

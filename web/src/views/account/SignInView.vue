@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { line } from '@uvanta/core/schema'
-import { onMounted, ref, shallowRef } from 'vue'
+import { nextTick, onMounted, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { object, string } from 'yup'
 import { ApiProblem } from '@/api/client'
@@ -21,14 +21,17 @@ const route = useRoute()
 const busy = ref(false)
 const message = ref('')
 
+/** The password was right, and a code is asked for as well. */
+const coded = ref(false)
 const { submit } = useEntry(
   object({
     username: line(80).required('is missing'),
     password: string().required('is missing'),
+    code: string().max(20),
   }),
   {},
-  ({ username, password }) =>
-    attempt(() => lock.openWithPassword(username.trim().toLowerCase(), password)),
+  ({ username, password, code }) =>
+    attempt(() => lock.openWithPassword(username.trim().toLowerCase(), password, code?.trim())),
 )
 const keys = useDeviceKey()
 const chosen = shallowRef<KeptKey | null>(null)
@@ -47,7 +50,11 @@ async function attempt(open: () => Promise<void>) {
     await router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/')
   } catch (error) {
     if (!(error instanceof ApiProblem || error instanceof WrongPin)) throw error
-    message.value = error.message
+    // The first time nothing is wrong: the field for it appears.
+    const asked = error instanceof ApiProblem && error.code === 'second-factor' && !coded.value
+    coded.value = coded.value || asked
+    message.value = asked ? '' : error.message
+    if (asked) void nextTick(() => document.querySelector<HTMLElement>('.code input')?.focus())
   } finally {
     busy.value = false
   }
@@ -77,6 +84,14 @@ async function attempt(open: () => Promise<void>) {
           label="Password"
           kind="password"
           autocomplete="current-password"
+        />
+        <EntryField
+          v-if="coded"
+          name="code"
+          class="code"
+          label="Code of your authenticator, or a recovery code"
+          mono
+          autocomplete="one-time-code"
         />
         <BButton type="submit" variant="primary" size="lg" :disabled="busy">Sign in</BButton>
       </form>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api, bodyOf, type Licence, licenceKinds, type Person, roles } from '@uvanta/contract'
 import { v7 as uuidv7 } from 'uuid'
-import { computed, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import type * as yup from 'yup'
 import { call } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
@@ -78,6 +78,17 @@ const relicensing = useRecordDialog<
   })
   await reload()
 })
+/** Whose second factor is to go; one press more takes it off. */
+const losing = ref('')
+async function takeFactorOff({ id }: Person) {
+  if (losing.value !== id) {
+    losing.value = id
+    return
+  }
+  losing.value = ''
+  await call(api.people.removeSecondFactor, { params: { id } })
+  await reload()
+}
 const licenceFields = [
   { name: 'number', label: 'Number', mono: true },
   { name: 'issuedOn', label: 'Issued', kind: 'date' },
@@ -147,6 +158,9 @@ const personInitial = computed(() => {
         <BButton variant="link" size="sm" @click="licensing.open({ person: p, id: uuidv7() })"
           >Enter a licence</BButton
         >
+        <BButton v-if="p.secondFactor" variant="link" size="sm" @click="takeFactorOff(p)">{{
+          losing === p.id ? 'It is lost – take it off' : 'Second factor'
+        }}</BButton>
       </template>
     </RecordList>
     <RecordDialog

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { api } from '@uvanta/contract'
 import type { CertificatePayload } from '@uvanta/core/certificate'
-import { toString as qrCode } from 'qrcode'
 import { computed, onMounted, watch } from 'vue'
 import { call, fileUrl } from '@/api/client'
+import { qrPicture } from '@/composables/qrPicture'
 import { useLoad } from '@/composables/useLoad'
 import { dateWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
@@ -21,12 +21,11 @@ const { value, problem, load } = useLoad(async () => {
   const address = new URL(certificate.verifyPath, location.origin).href
   const open = visits.items.filter((v) => v.state === 'planned' || v.state === 'under-way')
   open.sort((a, b) => (a.time ?? '99').localeCompare(b.time ?? '99'))
-  const picture = await qrCode(address, { type: 'svg', margin: 1 })
   return {
     certificate,
     address,
     next: open[0],
-    picture: `data:image/svg+xml;utf8,${encodeURIComponent(picture)}`,
+    picture: await qrPicture(address),
   }
 })
 onMounted(load)

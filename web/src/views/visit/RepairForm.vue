@@ -12,6 +12,8 @@ import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import PartEntry from './PartEntry.vue'
 
+/** What else is true once the repair is on record, where its station ends with it. */
+const props = defineProps<{ ends?: string | undefined }>()
 const store = useVisit()
 const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
@@ -45,14 +47,22 @@ const { values, submit, reset } = useEntry(
   async ({ text, temporary, until, permittedBy }) => {
     refusal.value = null
     if (!(await entered.value?.take())) return true
-    refusal.value = store.record('repair', {
+    const repair = {
       text: text.trim(),
       parts: parts.value.map((p) => ({ ...p })),
       ...(chosen.value.length > 0 ? { services: chosen.value } : {}),
       ...(temporary && until && permittedBy
         ? { temporary: { until, permittedBy: permittedBy.trim() } }
         : {}),
-    })
+    }
+    refusal.value = props.ends
+      ? store.recordAll([
+          ['repair', repair],
+          ['station-done', { station: 'rebuild' }],
+        ])
+      : store.record('repair', repair)
+    // What keeps the station open keeps nobody from recording the repair.
+    if (refusal.value && props.ends) refusal.value = store.record('repair', repair)
     if (!refusal.value) {
       clear()
       more.value = false
@@ -152,13 +162,18 @@ onMounted(() => {
       </div>
       <ProblemNote :refusal="refusal" />
       <BButton type="submit" :variant="guided && !more ? 'primary' : 'outline-primary'" size="lg"
-        >Record the repair</BButton
+        >Record the repair<small v-if="ends" class="ends">{{ ends }}</small></BButton
       >
     </form>
   </div>
 </template>
 
 <style scoped>
+.ends {
+  display: block;
+  font-weight: 400;
+}
+
 .services {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(9.5rem, 1fr));

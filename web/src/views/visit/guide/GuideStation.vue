@@ -9,7 +9,7 @@ import {
   stationTitles,
 } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowRef, useSlots, watch } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -35,6 +35,7 @@ const props = defineProps<{
   asks?: string | undefined
 }>()
 const store = useVisit()
+const slots = useSlots()
 const { guide, run, steps, due, jobTitle } = useGuide(() => props.station)
 const narrow = useMediaQuery('(max-width: 1000px)')
 const refusal = shallowRef<Refusal | null>(null)
@@ -61,6 +62,23 @@ const chosen = computed(() => steps.value.find((s) => s.id === chosenId.value) ?
 const isDone = (s: PlacedStep) => run.value?.done.has(s.id) ?? false
 const shown = computed(() => (chosen.value && !isDone(chosen.value) ? chosen.value : due.value))
 const again = computed(() => (chosen.value && isDone(chosen.value) ? chosen.value : null))
+/** Nothing is waited for or written down before it is done, and nothing has to be minded. */
+const isPlain = (s: PlacedStep) =>
+  !(s.hold ?? s.snapshot ?? s.writes ?? s.photograph ?? s.repeat) &&
+  !(s.hazard ?? s.never ?? s.together ?? s.differs)
+/** A part that comes off and is judged at once: both are answered by the one verdict. */
+const judged = computed(() => {
+  const step = shown.value
+  if (!step?.remove || !isPlain(step) || step.id !== due.value?.id) return null
+  const next = steps.value[steps.value.indexOf(step) + 1]
+  return next && next.inspect === step.remove && !isDone(next) ? next : null
+})
+/** What the last step of a station ends, where nothing else is asked for. */
+const ends = computed(() => {
+  const last = steps.value.filter((s) => !isDone(s)).length === 1
+  const more = ['prepare', 'rebuild'].includes(props.station) || slots['finish']
+  return last && !more ? props.doneWords : undefined
+})
 /** An inspection that ended the work: nothing goes on but stopping, or taking it up again. */
 const halted = computed(() =>
   steps.value.find((s) =>
@@ -121,10 +139,12 @@ function redo(reason: string) {
     <GuideStep
       v-else-if="shown && active && !again"
       :key="shown.id"
-      :step="shown"
-      :number="steps.indexOf(shown) + 1"
+      :step="judged ?? shown"
+      :first="judged ? shown : undefined"
+      :number="steps.indexOf(judged ?? shown) + 1"
       :of="steps.length"
       :early="shown.id !== due?.id"
+      :ends="ends"
       @done="chosenId = null"
     />
     <div v-else-if="again && active" class="again">
@@ -142,7 +162,10 @@ function redo(reason: string) {
     <template v-else-if="active">
       <p class="all">All {{ steps.length }} steps of this station are done.</p>
       <KitClosing v-if="station === 'rebuild'" />
-      <RepairForm v-if="station === 'rebuild' && !kitDue" />
+      <RepairForm
+        v-if="station === 'rebuild' && !kitDue"
+        :ends="slots['finish'] ? undefined : doneWords"
+      />
       <slot v-if="!kitDue && !repairDue" name="finish">
         <p v-if="asks && asked" class="caution mt-3" role="alert">{{ asks }}</p>
         <div class="actions mt-3">

@@ -4,6 +4,7 @@ import { currentStation, type PayloadOf, type Refusal } from '@uvanta/core/visit
 import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
 import KitCount from '../prepare/KitCount.vue'
@@ -34,9 +35,14 @@ const props = defineProps<{
   of: number
   /** It is not its turn: doing it now needs a reason. */
   early?: boolean
+  /** The part comes off just before it is judged: the same press records both. */
+  first?: PlacedStep | undefined
+  /** What else is true once this last step of a station is done; the press says that as well. */
+  ends?: string | undefined
 }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
+const session = useSession()
 const {
   guide,
   run,
@@ -67,7 +73,10 @@ const failed = ref(false)
 /** What a refused entry said, so that it can be recorded with a reason. */
 const waiting = shallowRef<Partial<PayloadOf<'guide-step'>> | null>(null)
 
-const missing = computed(() => missingOf(props.step))
+const missing = computed(() => [
+  ...(props.first ? missingOf(props.first) : []),
+  ...missingOf(props.step),
+])
 const relaxing = computed(() => relaxingOf(props.step))
 /** The step from which a failed check is taken up again, where the guide names one that is done. */
 const back = computed(() =>
@@ -91,25 +100,54 @@ function kitCounted() {
 const checks = computed(() =>
   Boolean(props.step.trial ?? props.step.test ?? props.step.verify ?? props.step.require),
 )
-const action = computed(() => actionWords(props.step, guide.value))
+const moves = computed(() =>
+  movesOf(props.step).filter((m) => store.state.valves[m.element] !== m.to),
+)
+/** Own locks on what this step opens: they come off with the same press. */
+const unlocked = computed(() =>
+  moves.value.flatMap(({ element, to }) => {
+    const lock = store.state.locks[element]
+    return to !== 'shut' && lock && lock.by === session.person?.name
+      ? [{ element, number: lock.number, on: false }]
+      : []
+  }),
+)
+const action = computed(() => {
+  const words = actionWords(props.step, guide.value)
+  const off = unlocked.value.map(({ number }) => `Lock ${number} is off`)
+  return off.length === 0
+    ? words
+    : [...off, `${words.charAt(0).toLowerCase()}${words.slice(1)}`].join(' – ')
+})
 
+interface Manner {
+  /** Why it is done out of order or against the house’s policy. */
+  departure?: string
+  /** The station ends with it. */
+  leaving?: boolean
+}
 /** Records what the step turns, then the step; a departure is tried again with its reason. */
-function done(found: Partial<PayloadOf<'guide-step'>> = {}, departure?: string) {
-  const extra = departure ? { departure } : {}
-  const moves = movesOf(props.step).filter((m) => store.state.valves[m.element] !== m.to)
+function done(found: Partial<PayloadOf<'guide-step'>> = {}, manner: Manner = {}) {
+  const extra = manner.departure ? { departure: manner.departure } : {}
+  const { first, step } = props
   refusal.value = store.recordAll([
-    ...moves.map((move) => ['valve-moved', { ...move, ...extra }] as const),
+    ...(first ? [['guide-step', { step: first.id, at: first.at, ...extra }] as const] : []),
+    ...unlocked.value.map((lock) => ['lock', lock] as const),
+    ...moves.value.map((move) => ['valve-moved', { ...move, ...extra }] as const),
     [
       'guide-step',
       {
-        step: props.step.id,
-        at: props.step.at,
+        step: step.id,
+        at: step.at,
         ...found,
-        ...(props.step.repeat && !relaxing.value ? { rounds: rounds.value } : {}),
+        ...(step.repeat && !relaxing.value ? { rounds: rounds.value } : {}),
         ...extra,
       },
     ],
+    ...(manner.leaving ? [['station-done', { station: step.at }] as const] : []),
   ])
+  // What keeps the station open keeps nobody from doing its last step.
+  if (refusal.value && manner.leaving) return done(found, { ...manner, leaving: false })
   if (refusal.value) return wait(found)
   waiting.value = null
   emit('done')
@@ -126,10 +164,15 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 <template>
   <div ref="whole" class="guide-step">
     <p class="soft small place">
-      Step {{ number }} of {{ of }} · guide step {{ step.id
+      Step {{ first ? `${number - 1} and ${number}` : number }} of {{ of }} · guide step
+      {{ first ? `${first.id} and ${step.id}` : step.id
       }}<template v-if="drawn"> · no. {{ drawn }} of the drawing</template>
     </p>
-    <h3 ref="say" class="say" tabindex="-1">{{ stepWords(step) }}</h3>
+    <h3 ref="say" class="say" tabindex="-1">{{ stepWords(first ?? step) }}</h3>
+    <template v-if="first">
+      <StepGuidance :step="first" />
+      <p class="then">It is off: {{ stepWords(step) }}</p>
+    </template>
     <StepGuidance :step="step" />
 
     <SlotValue
@@ -140,7 +183,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       :dimension="slotOf(s)?.dimension"
     />
 
-    <LockList v-if="step.locked" writable class="mb-3" />
+    <LockList v-if="step.locked" writable class="mb-3" @locked="done()" />
     <template v-if="missing.length === 0">
       <p v-if="early" class="caution">
         It is not its turn yet. Doing it now is a departure: give the reason below.
@@ -222,7 +265,13 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
             class="mono"
           />
         </label>
-        <BButton variant="primary" size="lg" class="main" @click="done()">{{ action }}</BButton>
+        <BButton
+          variant="primary"
+          size="lg"
+          class="main"
+          @click="done({}, { leaving: ends !== undefined })"
+          >{{ action }}<small v-if="ends" class="widens">{{ ends }}</small></BButton
+        >
         <BButton v-if="checks" variant="outline-primary" @click="failed = true">{{
           step.require ? 'No, it is not' : 'No, it does not'
         }}</BButton>
@@ -242,14 +291,16 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       action="Record it so"
       variant="outline-primary"
       placeholder="It stays on the record"
-      @given="done(waiting ?? {}, $event)"
+      @given="done(waiting ?? {}, { departure: $event })"
     />
-    <p v-if="step.why" class="why"><strong>Why</strong> {{ step.why }}</p>
-    <p v-if="step.tip" class="why"><strong>Tip</strong> {{ step.tip }}</p>
-    <p v-for="s in step.school" :key="s.school" class="why">
-      <strong>{{ s.school }}</strong> {{ s.says }}
-    </p>
-    <PracticeNotes :step="step" />
+    <template v-for="s in first ? [first, step] : [step]" :key="s.id">
+      <p v-if="s.why" class="why"><strong>Why</strong> {{ s.why }}</p>
+      <p v-if="s.tip" class="why"><strong>Tip</strong> {{ s.tip }}</p>
+      <p v-for="school in s.school" :key="school.school" class="why">
+        <strong>{{ school.school }}</strong> {{ school.says }}
+      </p>
+      <PracticeNotes :step="s" />
+    </template>
     <StepMachine :step="step" @judge="judge" />
     <PhotoStrip
       v-if="step.inspect || step.mark || step.match || step.photograph"
@@ -267,6 +318,14 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
   font-size: 1.75rem;
   line-height: 1.2;
   text-wrap: pretty;
+  margin-bottom: 0.6rem;
+}
+
+.then {
+  font-size: 1.25rem;
+  font-weight: 650;
+  border-top: 1px solid var(--rule-strong);
+  padding-top: 0.6rem;
   margin-bottom: 0.6rem;
 }
 

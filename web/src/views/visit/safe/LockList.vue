@@ -8,6 +8,7 @@ import { useSite } from './useSite'
 
 /** What is shut, and the lock or tag that keeps it so. */
 defineProps<{ writable: boolean }>()
+const emit = defineEmits<{ /** The last lock that was wanting is on. */ locked: [] }>()
 const store = useVisit()
 const refusal = shallowRef<Refusal | null>(null)
 const { site } = useSite()
@@ -23,7 +24,9 @@ function put(element: string) {
   refusal.value = number
     ? store.record('lock', { element, number, on: true })
     : { why: 'The number is missing.', remedy: 'Enter what stands on the lock or tag.' }
-  if (!refusal.value) numbers[element] = ''
+  if (refusal.value) return
+  numbers[element] = ''
+  if (shut.value.every((v) => store.state.locks[v.id])) emit('locked')
 }
 const takeOff = (element: string, number: string) =>
   (refusal.value = store.record('lock', { element, number, on: false }))

@@ -1,0 +1,127 @@
+// A utility with one tester, and visits at one assembly: what the tests of power and cluster write to.
+import { randomUUID } from 'node:crypto'
+import { Secret, TOTP } from 'otpauth'
+
+export const PASSWORD = 'four unlike words stand here'
+export const pause = (ms) => new Promise((done) => setTimeout(done, ms))
+/** Days from now, as 2026-11-27. */
+const day = (days) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
+
+/** Somebody signed in at a server. */
+class Person {
+  cookie = ''
+  constructor(base) {
+    this.base = base
+  }
+  async call(method, path, body) {
+    const response = await fetch(`${this.base}${path}`, {
+      method,
+      // A process that has just died may leave a call hanging.
+      signal: AbortSignal.timeout(4_000),
+      headers: { 'Content-Type': 'application/json', Cookie: this.cookie },
+      ...(body ? { body: JSON.stringify(body) } : {}),
+    })
+    const set = response.headers.get('set-cookie')
+    if (set) this.cookie = set.split(';')[0]
+    return { status: response.status, body: await response.json().catch(() => null) }
+  }
+  async must(method, path, body) {
+    const answer = await this.call(method, path, body)
+    if (answer.status !== 200 && answer.status !== 204)
+      throw new Error(`${method} ${path}: ${answer.status} ${JSON.stringify(answer.body)}`)
+    return answer.body
+  }
+  /** Whoever works in the office has an authenticator. */
+  async enrol(password) {
+    const { secret } = await this.must('POST', '/api/v1/session/second-factor', { password })
+    const code = new TOTP({ secret: Secret.fromBase32(secret) }).generate()
+    await this.must('POST', '/api/v1/session/second-factor/confirm', { code })
+  }
+  /** Sends one note as often as it takes, until it is acknowledged. @returns how long that was, ms */
+  async note(visit, expected, event, patience) {
+    const began = Date.now()
+    for (;;) {
+      const answer = await this.call('POST', `/api/v1/visits/${visit}/events`, {
+        expected,
+        events: [event],
+      }).catch(() => null)
+      if (answer?.status === 200) return Date.now() - began
+      // Refused for good is another thing than not answered.
+      if (answer && answer.status < 500)
+        throw new Error(`${event.payload.text}: ${answer.status} ${JSON.stringify(answer.body)}`)
+      if (Date.now() - began > patience)
+        throw new Error(`${event.payload.text} was not taken; last: ${JSON.stringify(answer)}`)
+      await pause(100)
+    }
+  }
+}
+
+export const noteOf = (text) => ({
+  id: randomUUID(),
+  kind: 'note',
+  payload: { station: 'prepare', text },
+  deviceTime: new Date().toISOString(),
+  deviceOffset: 0,
+})
+
+/** Anna, the administrator, takes Odda on, who plans visits for herself. */
+export async function setUp(base) {
+  const anna = new Person(base)
+  await anna.must('POST', '/api/v1/session', { username: 'anna', password: PASSWORD })
+  await anna.enrol(PASSWORD)
+  const [tester, customer, site, equipment] = [1, 2, 3, 4].map(() => randomUUID())
+  await anna.must('POST', '/api/v1/people', {
+    id: tester,
+    username: 'odda',
+    name: 'Odda',
+    roles: ['technician', 'planner'],
+    password: PASSWORD,
+  })
+  await anna.must('POST', `/api/v1/people/${tester}/licences`, {
+    id: randomUUID(),
+    kind: 'backflow-tester',
+    number: 'BT-1',
+    issuedOn: day(-100),
+    expiresOn: day(200),
+  })
+  const odda = new Person(base)
+  await odda.must('POST', '/api/v1/session', { username: 'odda', password: PASSWORD })
+  const next = 'and five others lie beneath them'
+  await odda.must('POST', '/api/v1/session/password', { current: PASSWORD, next })
+  await odda.enrol(next)
+  await odda.must('POST', '/api/v1/customers', { id: customer, name: 'Larkhaven Leisure' })
+  await odda.must('POST', '/api/v1/sites', {
+    id: site,
+    customerId: customer,
+    name: 'Seagate Bath',
+    address: '1 Seagate',
+    district: 'Harbour',
+  })
+  await odda.must('POST', '/api/v1/equipment', {
+    id: equipment,
+    siteId: site,
+    tag: 'RP-1',
+    family: 'reduced-pressure-assembly',
+    kind: 'RP',
+    sizeIn: '2',
+    serial: 'S1',
+    maker: 'Maker A',
+    service: 'water',
+    position: 'Plant room',
+    programme: 'backflow-annual',
+    dueOn: day(5),
+  })
+  const plan = async () => {
+    const id = randomUUID()
+    await odda.must('POST', '/api/v1/visits', {
+      id,
+      equipmentId: equipment,
+      technicianId: tester,
+      plannedOn: day(0),
+      purpose: 'periodic-test',
+      rulePack: 'larkhaven-relief-first',
+    })
+    return id
+  }
+  return { odda, plan }
+}
