@@ -181,9 +181,9 @@ SQL
   step "Starting two processes of the application"
   for n in 1 2; do
     app_process_up "$n"
-    for _ in $(seq 1 200); do curl_ok "http://127.0.0.1:$(app_port "$n")/readyz" && break; sleep 0.2; done
+    for _ in $(seq 1 200); do answers "$(app_port "$n")" /readyz && break; sleep 0.2; done
   done
-  for _ in $(seq 1 50); do curl_ok "http://127.0.0.1:$WANTED_PORT/readyz" && break; sleep 0.2; done
+  for _ in $(seq 1 50); do answers "$WANTED_PORT" /readyz && break; sleep 0.2; done
 }
 
 # cmd_cluster [admin NAME]

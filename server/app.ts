@@ -1,3 +1,4 @@
+import { join } from 'node:path'
 import { DateTime } from 'luxon'
 import { v7 as uuidv7 } from 'uuid'
 import type { Config } from './config'
@@ -13,7 +14,12 @@ export async function openApp(config: Config): Promise<App> {
   const db = openDatabase(config.database)
   await db.sequelize.authenticate()
   const now = () => DateTime.utc() as DateTime<true>
-  const shelf = await LibraryShelf.open(config.libraryDirectory, db, now)
+  const shelf = await LibraryShelf.open(
+    config.libraryDirectory,
+    db,
+    now,
+    join(config.dataDirectory, 'library.json'),
+  )
   const keys = await openKeys(config.dataDirectory, db, now)
   const app: App = {
     config,

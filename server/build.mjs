@@ -15,6 +15,7 @@ await build({
   target: 'node20',
   packages: 'external',
   alias: { '@uvanta/core': join(here, '../core'), '@uvanta/contract': join(here, '../contract') },
+  define: { 'process.env.UVANTA_BUILD': JSON.stringify(String(Date.now())) },
   sourcemap: true,
   logLevel: 'warning',
 })

@@ -15,7 +15,7 @@ beforeEach(async () => {
   app = await makeTestApp()
   directory = mkdtempSync(join(tmpdir(), 'uvshelf-'))
   cpSync(app.config.libraryDirectory, directory, { recursive: true })
-  shelf = await LibraryShelf.open(directory, app.db, app.now)
+  shelf = await LibraryShelf.open(directory, app.db, app.now, join(directory, 'kept.json'))
   return () => {
     shelf.close()
     return app.db.sequelize.close()

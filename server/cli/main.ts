@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { newPersonSchema } from '@uvanta/contract'
@@ -14,6 +14,7 @@ import { makeAdministrator } from '../service/people/people'
 import { verifyChains } from '../service/integrity/verifyChains'
 import { decryptFile, encryptFile } from './sealedFile'
 import { openDatabase } from '../store/database'
+import { replaceFile } from '../store/keptFile'
 import { migrator } from '../store/migrate'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..')
@@ -65,27 +66,32 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
     await sequelize.close()
     return 0
   },
-  async demo() {
+  /**
+   * Everything before serving: the schema up to date, the demo where nobody is there yet, its visits of today.
+   * @param sites file for the demo's hidden conditions, for the test gauge's stand-in; left away where there is no demo
+   * @param empty `--empty` for a utility of its own
+   */
+  async ready(sites = '', empty = '') {
+    await commands.migrate?.()
     const app = await openOrExplain(readConfig(process.env, root))
-    const loaded = await loadDemo(app, (line) => say(`  ${line}`))
-    if (!loaded) say('  the database holds data already')
+    if (empty !== '--empty' && (await app.db.people.count()) === 0) {
+      say('· Loading the Larkhaven demo (once, about a minute)')
+      const loading = `${sites}.loading`
+      writeFileSync(loading, '')
+      await loadDemo(app, (line) => say(`  ${line}`))
+      rmSync(loading)
+    }
+    const where = { virtualSite: { [Op.ne]: null } }
+    if ((await app.db.equipment.count({ where })) > 0) {
+      const planned = await refreshDemoDay(app)
+      if (planned > 0) say(`  ${planned} visits planned for today`)
+      const hidden = await app.db.equipment.findAll({ where, attributes: ['id', 'virtualSite'] })
+      replaceFile(
+        sites,
+        JSON.stringify(Object.fromEntries(hidden.map((e) => [e.id, e.virtualSite]))),
+      )
+    } else rmSync(sites, { force: true })
     await app.db.sequelize.close()
-    return 0
-  },
-  /** Visits for today in a demo that was loaded on an earlier day. */
-  async 'demo-day'() {
-    const app = await openOrExplain(readConfig(process.env, root))
-    const planned = await refreshDemoDay(app)
-    if (planned > 0) say(`  ${planned} visits planned for today`)
-    await app.db.sequelize.close()
-    return 0
-  },
-  /** The demo's hidden conditions, for the test gauge's stand-in. */
-  async 'virtual-sites'() {
-    const { sequelize, equipment } = openDatabase(readConfig(process.env, root).database)
-    const rows = await equipment.findAll({ where: { virtualSite: { [Op.ne]: null } } })
-    say(JSON.stringify(Object.fromEntries(rows.map((e) => [e.id, e.virtualSite]))))
-    await sequelize.close()
     return 0
   },
   /** Opened before and after, so that the old key and the new one both stand among those that are published. */

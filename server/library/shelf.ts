@@ -2,6 +2,7 @@ import { type FSWatcher, watch } from 'node:fs'
 import type { Library } from '@uvanta/core/library'
 import type { DateTime } from 'luxon'
 import { loadLibrary } from './load'
+import { readLibrary } from './readLibrary'
 import { BadLibraryFile } from './yamlFile'
 import type { Database } from '../store/database'
 import { keepVersions } from './versions'
@@ -38,13 +39,17 @@ export class LibraryShelf {
     this.loadedAt = now().toISO()
   }
 
-  /** @throws BadLibraryFile when the files cannot be used and nothing else is in force */
+  /**
+   * @param keptIn file that keeps what was read, so that the same files are not proved at every start
+   * @throws BadLibraryFile when the files cannot be used and nothing else is in force
+   */
   static async open(
     directory: string,
     db: Database,
     now: () => DateTime<true>,
+    keptIn: string,
   ): Promise<LibraryShelf> {
-    const library = await keepVersions(db, loadLibrary(directory), now())
+    const library = await keepVersions(db, readLibrary(directory, keptIn), now())
     return new LibraryShelf(directory, db, now, library)
   }
 

@@ -1,0 +1,47 @@
+import { createHash } from 'node:crypto'
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Library } from '@uvanta/core/library'
+import { replaceFile } from '../store/keptFile'
+import { loadLibrary } from './load'
+
+/** Set by the build: what one version of the program checked, another one checks anew. */
+const BUILD = process.env.UVANTA_BUILD
+
+interface Kept {
+  readonly key: string
+  readonly library: Library
+}
+
+/**
+ * The library of a directory, read, checked and proved; where a file keeps what this build made of the very same
+ * files, that is taken.
+ * @param keptIn file for what comes out, beside the keys of the data directory
+ * @throws BadLibraryFile
+ */
+export function readLibrary(directory: string, keptIn: string, build = BUILD): Library {
+  if (!build) return loadLibrary(directory)
+  const key = keyOf(build, directory)
+  const kept = readKept(keptIn)
+  if (kept?.key === key) return kept.library
+  const library = loadLibrary(directory)
+  replaceFile(keptIn, JSON.stringify({ key, library } satisfies Kept))
+  return library
+}
+
+function keyOf(build: string, directory: string): string {
+  const hash = createHash('sha256').update(build)
+  const files = readdirSync(directory, { recursive: true, encoding: 'utf8' })
+  for (const file of files.filter((f) => f.endsWith('.yaml')).sort())
+    hash.update(`\n${file}\n`).update(readFileSync(join(directory, file)))
+  return hash.digest('hex')
+}
+
+/** None, where there is none yet or it cannot be read. */
+function readKept(file: string): Kept | undefined {
+  try {
+    return JSON.parse(readFileSync(file, 'utf8')) as Kept
+  } catch {
+    return undefined
+  }
+}
