@@ -1,40 +1,17 @@
 // Pulls the plug of everything at a random moment under load, again and again: power-test.mjs HOME CUTS
-import { execFileSync, spawn } from 'node:child_process'
-import { openSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { launcherOf } from './launched.mjs'
 import { noteOf, PASSWORD, pause, setUp } from './oneVisit.mjs'
 
 const [home, cuts] = process.argv.slice(2)
-const root = join(import.meta.dirname, '..')
 const base = `http://127.0.0.1:${process.env.UVANTA_PORT}`
 /** Four write at once; a log that has grown long is left for a new one. */
 const WRITERS = 4
 const LONG = 300
 
 const say = (line) => process.stdout.write(`· ${line}\n`)
-const isUp = () =>
-  fetch(`${base}/readyz`, { signal: AbortSignal.timeout(2_000) }).then(
-    (r) => r.ok,
-    () => false,
-  )
-const pidOf = (file) => Number(readFileSync(join(home, file), 'utf8'))
-
-let launcher
-async function start() {
-  const log = openSync(join(home, 'said'), 'a')
-  launcher = spawn(join(root, 'uvanta'), ['start', '--empty'], {
-    detached: true,
-    stdio: ['ignore', log, log],
-  })
-  for (let n = 0; n < 600; n++) {
-    if (await isUp()) return
-    if (launcher.exitCode !== null) break
-    await pause(100)
-  }
-  throw new Error('it did not start again')
-}
+const { start, stop, isUp, pidOf, launcher, command } = launcherOf(home, base)
 const plugs = {
-  all: () => [-launcher.pid, pidOf('app.pid'), pidOf('db/mariadbd.pid')],
+  all: () => [-launcher().pid, pidOf('app.pid'), pidOf('db/mariadbd.pid')],
   application: () => [pidOf('app.pid')],
   database: () => [pidOf('db/mariadbd.pid')],
 }
@@ -49,10 +26,7 @@ async function cut(n) {
 }
 
 await start()
-execFileSync(join(root, 'uvanta'), ['admin', 'anna'], {
-  input: PASSWORD,
-  stdio: ['pipe', 'ignore', 'inherit'],
-})
+command(['admin', 'anna'], PASSWORD)
 const { odda, plan } = await setUp(base)
 
 /** One who writes without pause; what is acknowledged is remembered here alone. */
@@ -127,7 +101,6 @@ await waiting
 w.acknowledged.push(event.id)
 await w.check()
 
-execFileSync(join(root, 'uvanta'), ['verify-chain'], { stdio: ['ignore', 'ignore', 'inherit'] })
+command(['verify-chain'])
 say('Every chain verifies')
-process.kill(launcher.pid, 'SIGTERM')
-await new Promise((done) => launcher.once('exit', done))
+await stop()

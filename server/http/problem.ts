@@ -73,12 +73,21 @@ interface Fault {
   readonly type?: string
   readonly name?: string
   /** What the driver said. */
-  readonly original?: { readonly errno?: number; readonly code?: string }
+  readonly original?: {
+    readonly errno?: number
+    readonly code?: string
+    readonly message?: string
+  }
 }
 
 /** A deadlock, a lock waited for too long, and a cluster that has no majority. */
 const BUSY = [1213, 1205, 1047]
 const isBusy = ({ original }: Fault) => BUSY.includes(original?.errno ?? 0)
+
+/** No room on the disk: as a table says it, as the storage engine does, as a file does. */
+const FULL = [1021, 1026, 1114]
+const isFull = ({ original }: Fault) =>
+  FULL.includes(original?.errno ?? 0) || /\b(errno: 28|error 28)\b/.test(original?.message ?? '')
 
 /** The connection was refused, or went in the middle: the driver’s own codes, and those of the socket. */
 const GONE =
@@ -129,6 +138,15 @@ function foreign(fault: Fault): [number, Explanation] | null {
         'busy',
         'Others were writing the same thing at the same moment.',
         'Try again shortly; what was sent twice is stored once.',
+      ),
+    ]
+  if (isFull(fault))
+    return [
+      503,
+      explained(
+        'disk-full',
+        'The disk of the server is full. Nothing was changed.',
+        'What you entered is kept on this device and sent again; tell the administrator to make room.',
       ),
     ]
   if (isGone(fault))
