@@ -9,8 +9,10 @@ import { sealOnce } from './service/integrity/sealOnce'
 import { openKeys, randomSuffix } from './service/certificate/keys'
 import { openSecretBox } from './service/people/secretBox'
 import { openDatabase } from './store/database'
+import { atOnce } from './work/heavyWork'
 
-export async function openApp(config: Config): Promise<App> {
+/** @param heavy where work is done that takes long; a server has it done beside the thread that answers */
+export async function openApp(config: Config, heavy = atOnce): Promise<App> {
   const db = openDatabase(config.database)
   await db.sequelize.authenticate()
   const now = () => DateTime.utc() as DateTime<true>
@@ -19,6 +21,7 @@ export async function openApp(config: Config): Promise<App> {
     db,
     now,
     join(config.dataDirectory, 'library.json'),
+    heavy.library,
   )
   const keys = await openKeys(config.dataDirectory, db, now)
   const app: App = {
@@ -26,6 +29,7 @@ export async function openApp(config: Config): Promise<App> {
     db,
     shelf,
     keys,
+    heavy,
     secrets: openSecretBox(config.dataDirectory),
     now,
     newId: uuidv7,
@@ -37,8 +41,8 @@ export async function openApp(config: Config): Promise<App> {
 }
 
 /** Opens the application for a program, or ends it with what is wrong with the library in words. */
-export async function openOrExplain(config: Config): Promise<App> {
-  return openApp(config).catch((error: unknown) => {
+export async function openOrExplain(config: Config, heavy = atOnce): Promise<App> {
+  return openApp(config, heavy).catch((error: unknown) => {
     if (!(error instanceof BadLibraryFile)) throw error
     process.stderr.write(`The library cannot be used:\n${error.message}\n`)
     process.exit(1)

@@ -6,7 +6,12 @@ const here = dirname(fileURLToPath(import.meta.url))
 
 await build({
   absWorkingDir: here,
-  entryPoints: { main: 'main.ts', cli: 'cli/main.ts', compute: 'cli/compute.ts' },
+  entryPoints: {
+    main: 'main.ts',
+    cli: 'cli/main.ts',
+    compute: 'cli/compute.ts',
+    worker: 'work/worker.ts',
+  },
   outdir: 'dist',
   bundle: true,
   splitting: true,

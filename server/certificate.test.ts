@@ -18,6 +18,7 @@ import {
   signedIn,
 } from './testing/app'
 import { append, draft, signedVisit } from './testing/visit'
+import { atOnce, inWorkers } from './work/heavyWork'
 
 let app: App
 let server: ReturnType<typeof serve>
@@ -72,6 +73,23 @@ describe('a certificate', () => {
     const [first, second] = [await pdf(), await pdf()]
     expect(first.body.subarray(0, 5).toString()).toBe('%PDF-')
     expect(first.body.equals(second.body)).toBe(true)
+  })
+  it('is the same paper made beside the thread that answers', async () => {
+    const { payload } = await detail((await issue()).certificateId!)
+    const asked = [
+      payload,
+      { verifyUrl: 'http://127.0.0.1/verify/x', jws: 'a.b.c', timeZone: 'UTC' },
+    ]
+    const workers = inWorkers()
+    const made = await Promise.all(
+      [atOnce, workers].map((w) => w.pdf(...(asked as Parameters<typeof w.pdf>))),
+    )
+    const [here, there] = made.map((pdf) =>
+      execFileSync('pdftotext', ['-layout', '-', '-'], { input: pdf }).toString(),
+    )
+    expect(there).toContain(payload.number)
+    expect(there).toBe(here)
+    await workers.close()
   })
   it('cannot be changed in the database', async () => {
     await issue()

@@ -4,6 +4,7 @@ import type { LibraryShelf } from './library/shelf'
 import type { SigningKeys } from './service/certificate/keys'
 import type { SecretBox } from './service/people/secretBox'
 import type { Database } from './store/database'
+import type { HeavyWork } from './work/heavyWork'
 
 /** What every use case works with. */
 export interface App {
@@ -13,6 +14,7 @@ export interface App {
   readonly shelf: LibraryShelf
   readonly keys: SigningKeys
   readonly secrets: SecretBox
+  readonly heavy: HeavyWork
   readonly now: () => DateTime<true>
   /** A new id, UUIDv7. */
   readonly newId: () => string

@@ -6,6 +6,7 @@ import { openOrExplain } from './app'
 import { readConfig } from './config'
 import { makeServer } from './http/server'
 import { keepDailyHeads } from './service/integrity/dailyHead'
+import { inWorkers } from './work/heavyWork'
 import { repinUnbegun } from './service/visit/repin'
 
 /** dist/main.js and main.ts stand one and zero folders below server/. */
@@ -14,7 +15,7 @@ const root = here.endsWith('dist') ? join(here, '..', '..') : join(here, '..')
 
 const logger = pino({ level: process.env.UVANTA_LOG ?? 'warn' })
 const config = readConfig(process.env, root)
-const app = await openOrExplain(config)
+const app = await openOrExplain(config, inWorkers())
 await repinUnbegun(app)
 app.shelf.follow(
   () =>
@@ -33,7 +34,7 @@ http.listen(config.port, '127.0.0.1', () => {
 function stop(): void {
   app.shelf.close()
   http.close(() => {
-    void app.db.sequelize.close().then(() => process.exit(0))
+    void Promise.all([app.db.sequelize.close(), app.heavy.close()]).then(() => process.exit(0))
   })
   http.closeIdleConnections()
   setTimeout(() => http.closeAllConnections(), 3_000).unref()

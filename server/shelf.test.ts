@@ -6,6 +6,7 @@ import { Job } from '@uvanta/core/testing'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { LibraryShelf } from './library/shelf'
+import { atOnce } from './work/heavyWork'
 import { makeTestApp, populate, serve, signedIn } from './testing/app'
 
 let app: App
@@ -15,7 +16,13 @@ beforeEach(async () => {
   app = await makeTestApp()
   directory = mkdtempSync(join(tmpdir(), 'uvshelf-'))
   cpSync(app.config.libraryDirectory, directory, { recursive: true })
-  shelf = await LibraryShelf.open(directory, app.db, app.now, join(directory, 'kept.json'))
+  shelf = await LibraryShelf.open(
+    directory,
+    app.db,
+    app.now,
+    join(directory, 'kept.json'),
+    atOnce.library,
+  )
   return () => {
     shelf.close()
     return app.db.sequelize.close()

@@ -9,6 +9,7 @@ import { makeServer } from '../http/server'
 import { benchAppend } from './append'
 import { benchFirstLoad } from './firstLoad'
 import { benchFluid, benchMachines, benchRegulators } from './fluid'
+import { benchLag } from './lag'
 import { benchProver } from './prover'
 import { benchSearch } from './search'
 import { benchTrace } from './trace'
@@ -27,6 +28,7 @@ print(benchFluid())
 for (const ratio of [...benchRegulators(), ...benchMachines()]) print(ratio)
 print(benchTrace())
 for (const figure of benchProver(app)) print(figure)
+for (const figure of await benchLag(app)) print(figure)
 for (const figure of await benchSearch(app, base)) print(figure)
 http.close()
 http.closeAllConnections()

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadLibrary } from './load'
 import { readLibrary } from './readLibrary'
+import { atOnce } from '../work/heavyWork'
 import { BadLibraryFile } from './yamlFile'
 
 let home: string
@@ -19,16 +20,17 @@ const family = (title: string) => {
   const file = join(directory, 'families.yaml')
   writeFileSync(file, readFileSync(file, 'utf8').replace(/^(\s*title: ).*,$/m, `$1${title},`))
 }
-const first = (build?: string) => readLibrary(directory, kept, build).families[0]?.title
+const read = (build?: string) => readLibrary(directory, kept, atOnce.library, build)
+const first = async (build?: string) => (await read(build)).families[0]?.title
 
 describe('a library that was read before', () => {
-  it('is what the files say, to the letter', () => {
-    const read = readLibrary(directory, kept, 'one')
-    const again = readLibrary(directory, kept, 'one')
-    expect(again).not.toBe(read)
+  it('is what the files say, to the letter', async () => {
+    const before = await read('one')
+    const again = await read('one')
+    expect(again).not.toBe(before)
     expect(again).toEqual(JSON.parse(JSON.stringify(loadLibrary(directory))))
   })
-  it('is taken while the files and the program are the same, and not otherwise', () => {
+  it('is taken while the files and the program are the same, and not otherwise', async () => {
     // Whether it is taken or made anew shows in what is written beside it.
     const mark = () => {
       const { key, library } = JSON.parse(readFileSync(kept, 'utf8'))
@@ -36,20 +38,20 @@ describe('a library that was read before', () => {
       writeFileSync(kept, JSON.stringify({ key, library }))
     }
     mark()
-    expect(first('one')).toBe('From the file that is kept')
-    expect(first('two')).not.toBe('From the file that is kept')
+    expect(await first('one')).toBe('From the file that is kept')
+    expect(await first('two')).not.toBe('From the file that is kept')
     mark()
     family('Another name')
-    expect(first('two')).toBe('Another name')
-    expect(first()).toBe('Another name')
+    expect(await first('two')).toBe('Another name')
+    expect(await first()).toBe('Another name')
   })
-  it('does not stand in for files that are wrong', () => {
+  it('does not stand in for files that are wrong', async () => {
     family('""')
-    expect(() => readLibrary(directory, kept, 'two')).toThrow(BadLibraryFile)
+    await expect(read('two')).rejects.toThrow(BadLibraryFile)
   })
-  it('is read from the files where what is kept was cut short', () => {
+  it('is read from the files where what is kept was cut short', async () => {
     family('Whole again')
     writeFileSync(kept, '{"key":')
-    expect(first('two')).toBe('Whole again')
+    expect(await first('two')).toBe('Whole again')
   })
 })

@@ -3,7 +3,6 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Library } from '@uvanta/core/library'
 import { replaceFile } from '../store/keptFile'
-import { loadLibrary } from './load'
 
 /** Set by the build: what one version of the program checked, another one checks anew. */
 const BUILD = process.env.UVANTA_BUILD
@@ -19,12 +18,17 @@ interface Kept {
  * @param keptIn file for what comes out, beside the keys of the data directory
  * @throws BadLibraryFile
  */
-export function readLibrary(directory: string, keptIn: string, build = BUILD): Library {
-  if (!build) return loadLibrary(directory)
+export async function readLibrary(
+  directory: string,
+  keptIn: string,
+  load: (directory: string) => Promise<Library>,
+  build = BUILD,
+): Promise<Library> {
+  if (!build) return load(directory)
   const key = keyOf(build, directory)
   const kept = readKept(keptIn)
   if (kept?.key === key) return kept.library
-  const library = loadLibrary(directory)
+  const library = await load(directory)
   replaceFile(keptIn, JSON.stringify({ key, library } satisfies Kept))
   return library
 }

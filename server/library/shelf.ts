@@ -1,11 +1,13 @@
 import { type FSWatcher, watch } from 'node:fs'
 import type { Library } from '@uvanta/core/library'
 import type { DateTime } from 'luxon'
-import { loadLibrary } from './load'
 import { readLibrary } from './readLibrary'
 import { BadLibraryFile } from './yamlFile'
 import type { Database } from '../store/database'
 import { keepVersions } from './versions'
+
+/** Reads, checks and proves a library. @throws BadLibraryFile */
+type Load = (directory: string) => Promise<Library>
 
 /** Files are often written in several strokes. */
 const SETTLE_MS = 250
@@ -34,6 +36,7 @@ export class LibraryShelf {
     private readonly directory: string,
     private readonly db: Database,
     private readonly now: () => DateTime<true>,
+    private readonly load: Load,
     private current: Library,
   ) {
     this.loadedAt = now().toISO()
@@ -48,9 +51,10 @@ export class LibraryShelf {
     db: Database,
     now: () => DateTime<true>,
     keptIn: string,
+    load: Load,
   ): Promise<LibraryShelf> {
-    const library = await keepVersions(db, readLibrary(directory, keptIn), now())
-    return new LibraryShelf(directory, db, now, library)
+    const library = await keepVersions(db, await readLibrary(directory, keptIn, load), now())
+    return new LibraryShelf(directory, db, now, load, library)
   }
 
   get library(): Library {
@@ -64,7 +68,7 @@ export class LibraryShelf {
   /** Takes up the files as they stand now, or says what is wrong with them. */
   async reload(): Promise<ShelfState> {
     try {
-      this.current = await keepVersions(this.db, loadLibrary(this.directory), this.now())
+      this.current = await keepVersions(this.db, await this.load(this.directory), this.now())
       this.loadedAt = this.now().toISO()
       this.faults = []
     } catch (error) {

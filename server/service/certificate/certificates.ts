@@ -3,7 +3,6 @@ import type { CertificatePayload } from '@uvanta/core/certificate'
 import { QueryTypes } from 'sequelize'
 import type { App } from '../../context'
 import type { CertificateRow, CertificateStatusRow } from '../../store/tables'
-import { certificatePdf } from './pdf'
 import { notFound } from '../errors'
 import { makeCursor, pageSize } from '../paging'
 import { certificateSql, type CertificateQuery, type ListedCertificate } from './search'
@@ -74,7 +73,7 @@ export async function readJws(app: App, id: string) {
 export async function readPdf(app: App, id: string): Promise<{ name: string; pdf: Buffer }> {
   const { row, status } = await findCertificate(app, id)
   const make = (mark?: string) =>
-    certificatePdf(JSON.parse(row.payload) as CertificatePayload, {
+    app.heavy.pdf(JSON.parse(row.payload) as CertificatePayload, {
       verifyUrl: `${app.config.publicUrl}/verify/${row.code}`,
       jws: row.jws,
       timeZone: app.config.utility.timeZone,

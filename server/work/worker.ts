@@ -1,0 +1,2 @@
+/** The other end of `inWorkers`. */
+export { library, pdf } from './tasks'
