@@ -33,6 +33,21 @@ const roleList = () =>
     .min(1, 'choose at least one role')
     .max(roles.length)
 
+const houseUnitsSchema = yup.object({
+  gaugePressure: unitField('gaugePressure').required(),
+  differential: unitField('differential').required(),
+})
+/** Units that somebody reads and writes pressures in. */
+export type HouseUnits = yup.InferType<typeof houseUnitsSchema>
+/** What somebody has chosen instead of the units of the house. */
+const ownUnits = () =>
+  strictObject({
+    gaugePressure: unitField('gaugePressure'),
+    differential: unitField('differential'),
+  })
+
+export type OwnUnits = yup.InferType<ReturnType<typeof ownUnits>>
+
 export const licenceSchema = yup.object({
   id: uuid<'licence'>().required(),
   kind: slug().required(),
@@ -57,6 +72,8 @@ export const personSchema = yup.object({
   secondFactor: yup.boolean(),
   /** There has to be a second factor, and there is none yet: nothing goes on until it is set up. */
   mustSetSecondFactor: yup.boolean(),
+  /** Units of his own. */
+  units: ownUnits().default(undefined).optional(),
 })
 export type Person = yup.InferType<typeof personSchema>
 
@@ -112,13 +129,6 @@ const sessionLine = yup.object({
 /** Where somebody is signed in. */
 export type SessionLine = yup.InferType<typeof sessionLine>
 
-const houseUnitsSchema = yup.object({
-  gaugePressure: unitField('gaugePressure').required(),
-  differential: unitField('differential').required(),
-})
-/** Units that the people of the utility read and write pressures in. */
-export type HouseUnits = yup.InferType<typeof houseUnitsSchema>
-
 export const session = {
   signIn: endpoint({
     method: 'post',
@@ -150,7 +160,9 @@ export const session = {
       person: personSchema.nullable().default(null),
       /** Legal date of the utility. */
       today: localDate().required(),
+      /** Units of whoever is signed in: his own, else those of the house. */
       units: houseUnitsSchema.required(),
+      house: houseUnitsSchema.required(),
       /** The utility, as it stands on certificates. */
       utility: line(200).required(),
     }),
@@ -162,6 +174,15 @@ export const session = {
     tag: 'Session',
     access: 'signed-in',
     body: strictObject({ current: password().required(), next: newPassword().required() }),
+  }),
+  setUnits: endpoint({
+    method: 'put',
+    path: '/api/v1/session/units',
+    summary: 'Choose the own units; what is left away is as in the house',
+    tag: 'Session',
+    access: 'signed-in',
+    body: ownUnits(),
+    response: personSchema,
   }),
   beginSecondFactor: endpoint({
     method: 'post',

@@ -1,4 +1,5 @@
 import { join } from 'node:path'
+import { ExplainedError } from '@uvanta/core/errors'
 import { DateTime } from 'luxon'
 import { v7 as uuidv7 } from 'uuid'
 import type { Config } from './config'
@@ -23,7 +24,7 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
     join(config.dataDirectory, 'library.json'),
     heavy.library,
   )
-  const keys = await openKeys(config.dataDirectory, db, now)
+  const keys = await openKeys(config, db, now)
   const app: App = {
     config,
     db,
@@ -40,11 +41,12 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
   return app
 }
 
-/** Opens the application for a program, or ends it with what is wrong with the library in words. */
+/** Opens the application for a program, or ends it with what is wrong with library or keys in words. */
 export async function openOrExplain(config: Config, heavy = atOnce): Promise<App> {
   return openApp(config, heavy).catch((error: unknown) => {
-    if (!(error instanceof BadLibraryFile)) throw error
-    process.stderr.write(`The library cannot be used:\n${error.message}\n`)
+    if (!(error instanceof ExplainedError)) throw error
+    const what = error instanceof BadLibraryFile ? 'The library cannot be used:\n' : ''
+    process.stderr.write(`${what}${error.message}\n`)
     process.exit(1)
   })
 }

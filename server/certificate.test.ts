@@ -1,10 +1,12 @@
 import { execFileSync } from 'node:child_process'
+import { readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
 import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openApp } from './app'
 import type { App } from './context'
-import { renewSigningKey } from './service/certificate/keys'
+import { openKeys, renewSigningKey } from './service/certificate/keys'
 import { verifyChains } from './service/integrity/verifyChains'
 import { addDays } from '@uvanta/core/programme'
 import { createEquipment } from './service/register/equipment'
@@ -115,7 +117,7 @@ describe('a new key', () => {
   it('signs what comes; what the old one signed verifies for good, by what is published', async () => {
     const before = await detail((await issue()).certificateId!)
     const first = app.keys.published().map((k) => k.kid)
-    const kid = await renewSigningKey(app.config.dataDirectory)
+    const kid = await renewSigningKey(app.config)
     expect(first).not.toContain(kid)
     const again = await openApp(app.config)
     expect(again.keys.published().map((k) => k.kid)).toEqual([...first, kid])
@@ -125,6 +127,28 @@ describe('a new key', () => {
     expect(await again.keys.verify(jws)).not.toBeNull()
     expect((await verifyChains(again)).faults).toEqual([])
     await again.db.sequelize.close()
+  })
+  it('under a passphrase is unreadable, opens with it alone, and signs as before', async () => {
+    const file = join(app.config.dataDirectory, 'keys', 'signing.json')
+    const { kid } = JSON.parse(readFileSync(file, 'utf8'))
+    const visit = await issue()
+    const opened = (keysPassphrase?: string) =>
+      openKeys({ ...app.config, ...(keysPassphrase ? { keysPassphrase } : {}) }, app.db, app.now)
+    const shut = await opened('rope, lamp, tide')
+    expect(readFileSync(file, 'utf8')).not.toContain(kid)
+    await expect(opened()).rejects.toThrow(/is encrypted/)
+    await expect(opened('rope, lamp, tidy')).rejects.toThrow(/does not open/)
+    const again = await opened('rope, lamp, tide')
+    const bytes = new TextEncoder().encode('a certificate')
+    const jws = await again.sign(bytes)
+    expect(decodeProtectedHeader(jws).kid).toBe(kid)
+    expect(await shut.verify(jws)).toEqual(bytes)
+    const { jws: before } = (await app.db.certificates.findByPk(visit.certificateId!))!
+    expect(await again.verify(before)).not.toBeNull()
+    const next = await renewSigningKey({ ...app.config, keysPassphrase: 'rope, lamp, tide' })
+    expect(readFileSync(file, 'utf8')).not.toContain(next)
+    expect((await opened('rope, lamp, tide')).published().map((k) => k.kid)).toContain(next)
+    rmSync(file)
   })
 })
 

@@ -25,6 +25,8 @@ export interface Config {
   readonly libraryDirectory: string
   readonly webDirectory: string
   readonly sessionSecret: string
+  /** What the key that signs is encrypted with in its file; absent where the file system alone guards it. */
+  readonly keysPassphrase?: string
   /** Planner, reviewer and administrator do nothing without a second factor. */
   readonly officeNeedsSecondFactor: boolean
   readonly utility: UtilitySettings
@@ -48,6 +50,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     libraryDirectory: join(root, 'library'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: need('UVANTA_SESSION_SECRET'),
+    ...(env.UVANTA_KEYS_PASSPHRASE ? { keysPassphrase: env.UVANTA_KEYS_PASSPHRASE } : {}),
     officeNeedsSecondFactor: env.UVANTA_SECOND_FACTOR !== 'offered',
     utility: {
       name: env.UVANTA_UTILITY ?? 'Larkhaven Gas & Water',

@@ -45,6 +45,17 @@ describe('a session', () => {
     for (let n = 0; n < 5; n++) await me(agent)
     expect(await rows()).toEqual(before)
   })
+  it('says the units of the person, else those of the house', async () => {
+    const [agent, other] = [await signedIn(server, 'trainee'), await signedIn(server, 'other')]
+    const units = async (of: Agent) => (await of.get('/api/v1/session')).body.units
+    const set = (body: object) => agent.put('/api/v1/session/units').send(body)
+    await set({ gaugePressure: 'kPa' }).expect(200)
+    expect(await units(agent)).toEqual({ gaugePressure: 'kPa', differential: 'psi' })
+    expect(await units(other)).toEqual({ gaugePressure: 'psi', differential: 'psi' })
+    await set({ gaugePressure: 'furlong' }).expect(422)
+    await set({}).expect(200)
+    expect(await units(agent)).toEqual({ gaugePressure: 'psi', differential: 'psi' })
+  })
   it('ends with a new password, but not for whoever chose it', async () => {
     const [here, elsewhere] = [await signedIn(server, 'other'), await signedIn(server, 'other')]
     const next = 'another long password'

@@ -98,7 +98,7 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
   async 'renew-key'() {
     const config = readConfig(process.env, root)
     await (await openOrExplain(config)).db.sequelize.close()
-    const kid = await renewSigningKey(config.dataDirectory)
+    const kid = await renewSigningKey(config)
     await (await openOrExplain(config)).db.sequelize.close()
     say(`From the next start on, certificates are signed with the key ${kid}.`)
     return 0

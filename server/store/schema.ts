@@ -53,4 +53,5 @@ export const steps: readonly Step[] = [
   ...refuseSteps(t.dailyHead),
   createStep(t.secondFactor),
   ...addSteps(t.person, ['person-second-factor']),
+  ...addSteps(t.person, ['person-units']),
 ]

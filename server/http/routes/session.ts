@@ -8,7 +8,7 @@ import {
   revokeDevice,
   signInByKey,
 } from '../../service/people/deviceKeys'
-import { changePassword } from '../../service/people/people'
+import { changePassword, setUnits } from '../../service/people/people'
 import { recordSignIn, signIn } from '../../service/people/signIn'
 import {
   beginSecondFactor,
@@ -38,7 +38,8 @@ export function bindSession(app: App, bind: Bind): void {
   bind(api.session.me, ({ person }) => ({
     person,
     today: app.today(),
-    units: app.config.utility.units,
+    units: { ...app.config.utility.units, ...person?.units },
+    house: app.config.utility.units,
     utility: app.config.utility.name,
   }))
   bind(api.session.changePassword, ({ actor, body, req }) =>
@@ -47,6 +48,7 @@ export function bindSession(app: App, bind: Bind): void {
       session: req.sessionID,
     }),
   )
+  bind(api.session.setUnits, ({ actor, body }) => setUnits(app, actor(), body))
   bind(api.session.beginSecondFactor, ({ actor, body, req }) =>
     beginSecondFactor(app, actor(), body.password, addressOf(req)),
   )

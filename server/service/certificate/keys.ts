@@ -1,19 +1,12 @@
 import { createHmac, randomBytes } from 'node:crypto'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
-import {
-  calculateJwkThumbprint,
-  CompactSign,
-  compactVerify,
-  createLocalJWKSet,
-  exportJWK,
-  generateKeyPair,
-  importJWK,
-  type JWK,
-} from 'jose'
+import { CompactSign, compactVerify, createLocalJWKSet, importJWK, type JWK } from 'jose'
 import type { DateTime } from 'luxon'
+import type { Config } from '../../config'
 import type { Database } from '../../store/database'
 import { readOrMake, replaceFile } from '../../store/keptFile'
+import { readSigningKey, renewKeyFile } from './keyFile'
 
 /** Kinds of documents that are signed: one never passes for another. */
 const TYPES = { certificate: 'uvanta-certificate+jws', head: 'uvanta-head+jws' } as const
@@ -35,19 +28,20 @@ export interface SigningKeys {
 
 const ALGORITHM = 'EdDSA'
 
+/** Where the keys lie, and what the one that signs is encrypted with, if with anything. */
+type KeyPlace = Pick<Config, 'dataDirectory' | 'keysPassphrase'>
+
 /**
  * Keys live in files that only the owner reads: the private one, the public ones ever used, and that
  * of the seals. What the database lists of keys is a copy, and believed in nothing.
  */
 export async function openKeys(
-  dataDirectory: string,
+  place: KeyPlace,
   db: Pick<Database, 'signingKeys'>,
   now: () => DateTime<true>,
 ): Promise<SigningKeys> {
-  const home = join(dataDirectory, 'keys')
-  const file = signingFile(dataDirectory)
-  const fresh = existsSync(file) ? '' : JSON.stringify(await newKey())
-  const privateJwk = JSON.parse(readOrMake(file, () => fresh)) as JWK & { kid: string }
+  const home = join(place.dataDirectory, 'keys')
+  const privateJwk = await readSigningKey(signingFile(place), place.keysPassphrase)
   const { d: _, ...publicJwk } = privateJwk
   await db.signingKeys.findOrCreate({
     where: { kid: privateJwk.kid },
@@ -80,13 +74,10 @@ export async function openKeys(
  * half stays published; its private half is gone. A process that runs goes on with the old one until it ends.
  * @returns the id of the new key
  */
-export async function renewSigningKey(dataDirectory: string): Promise<string> {
-  const jwk = await newKey()
-  replaceFile(signingFile(dataDirectory), JSON.stringify(jwk))
-  return jwk.kid
-}
+export const renewSigningKey = (place: KeyPlace): Promise<string> =>
+  renewKeyFile(signingFile(place), place.keysPassphrase)
 
-const signingFile = (dataDirectory: string) => join(dataDirectory, 'keys', 'signing.json')
+const signingFile = ({ dataDirectory }: KeyPlace) => join(dataDirectory, 'keys', 'signing.json')
 
 /** The public keys ever used; an installation from before this file takes them over from its database once. */
 async function trustedKeys(
@@ -103,12 +94,6 @@ async function trustedKeys(
   if (keys.some((k) => k.kid === own.kid)) return keys
   replaceFile(file, JSON.stringify([...keys, own]))
   return [...keys, own]
-}
-
-async function newKey(): Promise<JWK & { kid: string }> {
-  const { privateKey } = await generateKeyPair('EdDSA', { crv: 'Ed25519', extractable: true })
-  const jwk = await exportJWK(privateKey)
-  return { ...jwk, kid: await calculateJwkThumbprint(jwk), alg: 'EdDSA', use: 'sig' }
 }
 
 /** Letters and digits that are not misread for each other. */

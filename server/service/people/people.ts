@@ -1,6 +1,6 @@
 import type { Id } from '@uvanta/core/schema'
 import { hash, verify } from '@node-rs/argon2'
-import type { Licence, Person, Role } from '@uvanta/contract'
+import type { Licence, OwnUnits, Person, Role } from '@uvanta/contract'
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { LicenceRow, PersonRow } from '../../store/tables'
@@ -52,6 +52,13 @@ export async function changePassword(
   })
 }
 
+/** The own units; nothing of anybody else changes by them. */
+export async function setUnits(app: App, { id }: Person, units: OwnUnits): Promise<Person> {
+  const chosen = Object.keys(units).length > 0 ? units : null
+  await app.db.people.update({ units: chosen }, { where: { id } })
+  return readPerson(app, id)
+}
+
 export async function readPerson(app: App, id: string): Promise<Person> {
   const [person] = await withLicences(app, { id })
   if (!person) throw notFound('person')
@@ -77,7 +84,7 @@ async function withLicences(app: App, where: { readonly id?: string }): Promise<
 const OFFICE: readonly Role[] = ['planner', 'reviewer', 'administrator']
 
 function toPerson(app: App, row: PersonRow, licences: readonly LicenceRow[]): Person {
-  const { id, username, name, roles, active, version, mustChange, secondFactorSince } = row
+  const { id, username, name, roles, active, version, mustChange, secondFactorSince, units } = row
   const needs = app.config.officeNeedsSecondFactor && roles.some((r) => OFFICE.includes(r))
   return {
     id,
@@ -90,6 +97,7 @@ function toPerson(app: App, row: PersonRow, licences: readonly LicenceRow[]): Pe
     ...(mustChange ? { mustChangePassword: true } : {}),
     ...(secondFactorSince ? { secondFactor: true } : {}),
     ...(needs && !secondFactorSince ? { mustSetSecondFactor: true } : {}),
+    ...(units ? { units } : {}),
   }
 }
 
@@ -129,6 +137,7 @@ export async function createPerson(
     version: 1,
     mustChange,
     secondFactorSince: null,
+    units: null,
   }
   await audited(app, actor, 'added a person', input.username, (transaction) =>
     app.db.people.create(row, { transaction }),

@@ -1,4 +1,4 @@
-import type { DevicePublicKey, Role } from '@uvanta/contract'
+import type { DevicePublicKey, OwnUnits, Role } from '@uvanta/contract'
 import {
   belongsTo,
   day,
@@ -29,6 +29,8 @@ export const person = table('person', {
   mustChange: since('person-must-change', withDefault(flag(), false)),
   /** Since when a code is asked for at sign-in. */
   secondFactorSince: since('person-second-factor', nullable(moment())),
+  /** Units instead of those of the house. */
+  units: since('person-units', nullable(json<OwnUnits>())),
 })
 export type PersonRow = RowOf<typeof person>
 

@@ -20,8 +20,9 @@ export const useSession = defineStore('session', () => {
   const person = shallowRef<Person | null>(null)
   const today = ref('')
   const known = ref(false)
-  /** Units of the house, where nothing on the spot says another. */
+  /** Units of the person, else of the house, where nothing on the spot says another. */
   const units = shallowRef<HouseUnits>({ gaugePressure: 'psi', differential: 'psi' })
+  const houseUnits = shallowRef<HouseUnits>(units.value)
   /** The utility, as it stands on certificates. */
   const utility = ref('')
 
@@ -34,6 +35,7 @@ export const useSession = defineStore('session', () => {
     // Without a line the day goes on by the clock of the device.
     today.value = kept && localDay() > answer.today ? localDay() : answer.today
     units.value = answer.units
+    houseUnits.value = answer.house
     utility.value = answer.utility
     known.value = true
     keptAnswers.belongTo(answer.person?.id ?? '')
@@ -46,7 +48,13 @@ export const useSession = defineStore('session', () => {
 
   /** Somebody whose key was opened goes on without a line: who he is, this device knows. */
   async function takeUp(row: Pick<KeptKey, 'person' | 'units' | 'utility'>): Promise<void> {
-    const answer = { person: row.person, units: row.units, utility: row.utility, today: localDay() }
+    const answer = {
+      person: row.person,
+      units: row.units,
+      house: row.units,
+      utility: row.utility,
+      today: localDay(),
+    }
     person.value = row.person
     today.value = answer.today
     units.value = row.units
@@ -99,6 +107,7 @@ export const useSession = defineStore('session', () => {
     person,
     today,
     units,
+    houseUnits,
     utility,
     known,
     load,

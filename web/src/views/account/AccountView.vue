@@ -13,6 +13,7 @@ import TitleBlock from '@/parts/TitleBlock.vue'
 import { useSession } from '@/stores/session'
 import { useRouter } from 'vue-router'
 import DevicePin from './DevicePin.vue'
+import OwnUnits from './OwnUnits.vue'
 import SecondFactor from './SecondFactor.vue'
 import SignedIn from './SignedIn.vue'
 
@@ -76,6 +77,7 @@ async function change(given: yup.InferType<typeof body>) {
     <DevicePin v-if="session.has('technician') && !shut" />
     <SecondFactor v-if="!shut" />
     <SignedIn v-if="!shut" />
+    <OwnUnits v-if="!shut" />
     <section v-if="!shut" class="section">
       <h2>Keys</h2>
       <BFormCheckbox v-model="singleKeys" switch

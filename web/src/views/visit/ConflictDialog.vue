@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { saveToFile } from '@/stores/saveToFile'
 import { useVisit } from '@/stores/visit'
 import { eventWords } from '@/composables/eventWords'
+import { timeWords } from '@/composables/words'
 
 /** Two people wrote to one visit: shows both sides and lets the person decide about his own. */
 const store = useVisit()
@@ -28,17 +29,27 @@ const line = (event: object) =>
     no-close-on-esc
     no-header-close
     no-footer
+    size="lg"
   >
-    <h3>Already in the log</h3>
-    <ul class="rows">
-      <li v-for="e in theirs" :key="e.id">
-        {{ line(e) }} <span class="soft small">{{ e.personName }}</span>
-      </li>
-    </ul>
-    <h3 class="mt-3">Yours, not sent yet</h3>
-    <ul class="rows">
-      <li v-for="e in ours" :key="e.id">{{ line(e) }}</li>
-    </ul>
+    <div class="sides">
+      <section aria-labelledby="theirs-title">
+        <h3 id="theirs-title">Already in the log</h3>
+        <ul class="rows">
+          <li v-for="e in theirs" :key="e.id">
+            {{ line(e) }}
+            <span class="soft small">{{ e.personName }}, {{ timeWords(e.deviceTime) }}</span>
+          </li>
+        </ul>
+      </section>
+      <section aria-labelledby="ours-title">
+        <h3 id="ours-title">Yours, not sent yet</h3>
+        <ul class="rows">
+          <li v-for="e in ours" :key="e.id">
+            {{ line(e) }} <span class="soft small">{{ timeWords(e.deviceTime) }}</span>
+          </li>
+        </ul>
+      </section>
+    </div>
     <div class="actions mt-3">
       <BButton variant="primary" @click="store.resolveConflict(true)"
         >Keep mine after theirs</BButton
@@ -49,7 +60,18 @@ const line = (event: object) =>
 </template>
 
 <style scoped>
+/* One beside the other where there is room, each with its times. */
+.sides {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(min(18rem, 100%), 1fr));
+  gap: 1rem 1.5rem;
+}
+
 li {
   padding: 0.4rem 0;
+}
+
+li .small {
+  display: block;
 }
 </style>
