@@ -1,3 +1,4 @@
+import { answerOf } from '@uvanta/contract/answers'
 import { allEndpoints, type Endpoint } from '@uvanta/contract'
 import { computations } from '@uvanta/core/registry'
 import { type JsonSchema, toJsonSchema } from '@uvanta/core/schema'
@@ -79,10 +80,11 @@ export function openApiDocument(): OpenApiDocument {
 }
 
 function operationOf(e: Endpoint): OpenApiOperation {
+  const answer = answerOf(e)
   const success = e.file
     ? { 200: { description: 'The file', content: { [e.file]: { schema: { type: 'string' } } } } }
-    : e.response
-      ? { 200: { description: 'Done', ...json(toJsonSchema(e.response)) } }
+    : answer
+      ? { 200: { description: 'Done', ...json(toJsonSchema(answer)) } }
       : { 204: { description: 'Done' } }
   const who = typeof e.access === 'string' ? e.access : e.access.join(', ')
   return {

@@ -2,6 +2,7 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Endpoint, Person, Role } from '@uvanta/contract'
+import { answerOf } from '@uvanta/contract/answers'
 import { check } from '@uvanta/core/schema'
 import { addDays } from '@uvanta/core/programme'
 import { pino } from 'pino'
@@ -70,7 +71,9 @@ export async function makeTestApp(
 /** A server whose every answer is held against the contract: one that does not fit is a 500. */
 export const serve = (app: App) => makeServer(app, pino({ level: 'silent' }), keptContract)
 
-function keptContract({ method, path, response }: Endpoint, answer: unknown): void {
+function keptContract(e: Endpoint, answer: unknown): void {
+  const { method, path } = e
+  const response = answerOf(e)
   if (!response) return
   try {
     check(response, JSON.parse(JSON.stringify(answer)))

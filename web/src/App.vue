@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import { BApp } from 'bootstrap-vue-next/components/BApp'
-import { computed, watch } from 'vue'
+import { computed, defineAsyncComponent, watch } from 'vue'
 import { useRoute } from 'vue-router'
-import KeysDialog from './shell/KeysDialog.vue'
 import ShellNav from './shell/ShellNav.vue'
 import WaitingBar from './shell/WaitingBar.vue'
 import { useSession } from './stores/session'
 import { useTheme } from './stores/theme'
-import LockScreen from './shell/LockScreen.vue'
 import { useLock } from './stores/lock'
-import { useVisit } from './stores/visit'
 import { useWaiting } from './stores/waiting'
+
+/** Not before somebody needs them. */
+const LockScreen = defineAsyncComponent(() => import('./shell/LockScreen.vue'))
+const KeysDialog = defineAsyncComponent(() => import('./shell/KeysDialog.vue'))
 
 useTheme()
 const session = useSession()
@@ -18,12 +19,8 @@ const route = useRoute()
 const waiting = useWaiting()
 waiting.begin()
 const lock = useLock()
-const visit = useVisit()
 void lock.begin()
-watch([() => session.person?.id, () => lock.openings], () => {
-  void waiting.send()
-  void visit.flush()
-})
+watch([() => session.person?.id, () => lock.openings], () => void waiting.send())
 const shut = computed(() => lock.reason !== null && session.person !== null)
 const withNav = computed(() => session.person && !route.meta.public)
 </script>
@@ -32,8 +29,8 @@ const withNav = computed(() => session.person && !route.meta.public)
   <BApp>
     <a class="skip" href="#main">Skip to content</a>
     <WaitingBar />
-    <ShellNav v-if="withNav" :inert="shut" />
-    <main id="main" :class="{ bare: !withNav }" tabindex="-1" :inert="shut">
+    <ShellNav v-if="withNav" :inert="shut" :class="{ 'app-locked': shut }" />
+    <main id="main" :class="{ bare: !withNav, 'app-locked': shut }" tabindex="-1" :inert="shut">
       <RouterView />
     </main>
     <LockScreen v-if="shut" />
@@ -47,6 +44,11 @@ const withNav = computed(() => session.person && !route.meta.public)
   margin: 0 auto;
   padding: 1rem 1.25rem 5rem;
   outline: none;
+}
+
+/* Locked is out of sight at once, whether or not the screen over it has come. */
+.app-locked {
+  visibility: hidden;
 }
 
 .skip {

@@ -8,7 +8,7 @@ import IconLight from '~icons/bi/sun'
 import IconStock from '~icons/bi/box-seam'
 import IconTool from '~icons/bi/wrench'
 import IconValve from '~icons/bi/diagram-2'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useKeys } from '@/composables/useKeys'
 import { useSession } from '@/stores/session'
@@ -61,6 +61,8 @@ const initials = computed(() =>
     .join(''),
 )
 const asking = ref(false)
+/** Not before somebody needs it. */
+const SignOutDialog = defineAsyncComponent(() => import('./SignOutDialog.vue'))
 async function leave() {
   asking.value = false
   await session.signOut()
@@ -119,17 +121,7 @@ async function signOut() {
         <BDropdownItemButton @click="signOut">Sign out</BDropdownItemButton>
       </BDropdown>
     </div>
-    <BModal v-model="asking" title="Sign out" no-footer>
-      <p>
-        {{ waiting.total }} {{ waiting.total === 1 ? 'entry has' : 'entries have' }} not reached the
-        server yet. They stay on this device, under your name, and are sent when you sign in on it
-        again. Nobody else can send them or take them away.
-      </p>
-      <div class="actions">
-        <BButton variant="primary" @click="asking = false">Stay signed in</BButton>
-        <BButton variant="outline-primary" @click="leave">Sign out all the same</BButton>
-      </div>
-    </BModal>
+    <SignOutDialog v-if="asking" v-model="asking" :total="waiting.total" @leave="leave" />
   </header>
 </template>
 

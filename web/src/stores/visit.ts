@@ -24,9 +24,11 @@ import { ApiProblem, call, urlOf } from '@/api/client'
 import { keptAnswers } from '@/api/kept'
 import { useLibrary } from './library'
 import type { WaitingEntry } from './device'
+import { openVisitId } from './openVisit'
 import { outbox } from './outbox'
 import { photoOutbox } from './photoOutbox'
 import type { Sendable } from './pieces'
+import { useLock } from './lock'
 import { useSession } from './session'
 import { carriedOn } from './carriedOn'
 import { visitSending } from './visitSending'
@@ -51,6 +53,7 @@ function countsByName(entries: readonly WaitingEntry[]): Record<string, number> 
 /** The open visit: the server's log, what waits to be sent, and the state both fold to. */
 export const useVisit = defineStore('visit', () => {
   const session = useSession()
+  const lock = useLock()
   const library = useLibrary()
   const visit = shallowRef<Visit | null>(null)
   /** Entries of the person signed in; those of others stay on the device until they sign in. */
@@ -103,10 +106,16 @@ export const useVisit = defineStore('visit', () => {
   const state = computed(() => log.value.state)
   const verdict = (run: RunName) =>
     library.library ? verdictOf(state.value, run, library.library) : null
+  watch(visit, (v) => (openVisitId.value = v?.id ?? ''), { flush: 'sync' })
   // What the server took is on the device too: the visit opens as it is, though the line goes now.
   watch(visit, (v) => {
     if (v) void keptAnswers.place(urlOf(api.visits.read, { id: v.id }, undefined)).write(v)
   })
+  // The way to the server is free again: somebody signed in, or unlocked the device.
+  watch(
+    () => lock.openings,
+    () => void sending.flush(),
+  )
   // On a shared tablet: whoever signs in next has nothing to do with what the last one left.
   watch(() => session.person?.id, close)
 

@@ -5,11 +5,11 @@ import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import type { WaitingEntry } from './device'
+import { openVisitId } from './openVisit'
 import { outbox } from './outbox'
 import { photoOutbox } from './photoOutbox'
 import { firstPiece } from './pieces'
 import { useSession } from './session'
-import { useVisit } from './visit'
 
 /** What waits of one visit: how much, since when, and why the server would not take it. */
 export interface WaitingVisit {
@@ -29,7 +29,6 @@ const EVERY_MS = 20_000
  */
 export const useWaiting = defineStore('waiting', () => {
   const session = useSession()
-  const open = useVisit()
   const visits = shallowRef<readonly WaitingVisit[]>([])
   const says = new Map<string, string>()
   const tags = new Map<string, string>()
@@ -81,7 +80,7 @@ export const useWaiting = defineStore('waiting', () => {
   async function sendAll(): Promise<void> {
     const rows = await waiting()
     for (const visitId of new Set(rows.map((e) => e.visitId))) {
-      if (visitId === open.visit?.id) continue
+      if (visitId === openVisitId.value) continue
       try {
         await sendVisit(
           visitId,
