@@ -1,3 +1,4 @@
+import { apiKeys } from './apiKeys'
 import { audit } from './audit'
 import { certificates } from './certificates'
 import { computations } from './computations'
@@ -10,6 +11,7 @@ import { register } from './register'
 import { stock } from './stock'
 import { visits } from './visits'
 
+export type { ApiKey } from './apiKeys'
 export type { AuditLine, DailyHead } from './audit'
 export * from './certificates'
 export * from './devices'
@@ -23,6 +25,7 @@ export * from './visits'
 /** Every call of the HTTP interface, by area and name. */
 export const api = {
   session,
+  apiKeys,
   devices,
   people,
   gauges,

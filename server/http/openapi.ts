@@ -74,7 +74,10 @@ export function openApiDocument(): OpenApiDocument {
           },
         },
       },
-      securitySchemes: { session: { type: 'apiKey', in: 'cookie', name: 'uvanta' } },
+      securitySchemes: {
+        session: { type: 'apiKey', in: 'cookie', name: 'uvanta' },
+        key: { type: 'http', scheme: 'bearer' },
+      },
     },
   }
 }
@@ -102,9 +105,13 @@ function operationOf(e: Endpoint): OpenApiOperation {
     ...(e.body ? { requestBody: { required: true, ...json(toJsonSchema(e.body)) } } : {}),
     ...(e.upload ? { requestBody: { required: true, content: filesOf(e.upload) } } : {}),
     responses: { ...success, default: problem },
-    ...(e.access === 'public' ? {} : { security: [{ session: [] }] }),
+    ...(e.access === 'public' ? {} : { security: securityOf(e) }),
   }
 }
+
+/** A key only reads. */
+const securityOf = (e: Endpoint) =>
+  e.method === 'get' ? [{ session: [] }, { key: [] }] : [{ session: [] }]
 
 const filesOf = (types: readonly string[]) =>
   Object.fromEntries(types.map((t) => [t, { schema: { type: 'string', format: 'binary' } }]))

@@ -8,6 +8,7 @@ import helmet from 'helmet'
 import type { Logger } from 'pino'
 import type { App } from '../context'
 import { ServiceError } from '../service/errors'
+import { personOfKey } from '../service/people/apiKeys'
 import { readPerson } from '../service/people/people'
 import { docsPage } from './docsPage'
 import { openApiDocument } from './openapi'
@@ -165,7 +166,14 @@ function hostOf(origin: string): string | null {
   }
 }
 
+/** Whoever is signed in; or, for reading alone, whoever a key stands for. */
 async function personOf(app: App, req: Request): Promise<Person | null> {
+  const [, secret] = /^Bearer (\S{1,200})$/.exec(req.get('Authorization') ?? '') ?? []
+  if (secret !== undefined) {
+    if (req.method !== 'GET')
+      throw new ServiceError('forbidden', 'A key only reads.', 'Sign in to change something.')
+    return personOfKey(app, secret)
+  }
   const id = req.session.personId
   if (!id) return null
   const person = await readPerson(app, id).catch((error: unknown) => {

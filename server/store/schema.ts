@@ -54,4 +54,5 @@ export const steps: readonly Step[] = [
   createStep(t.secondFactor),
   ...addSteps(t.person, ['person-second-factor']),
   ...addSteps(t.person, ['person-units']),
+  createStep(t.apiKey),
 ]

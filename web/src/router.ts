@@ -151,6 +151,12 @@ export const routes: RouteRecordRaw[] = [
     meta: office,
   },
   {
+    path: '/office/keys',
+    name: 'keys',
+    component: () => import('./views/office/KeysView.vue'),
+    meta: office,
+  },
+  {
     path: '/office/audit',
     name: 'audit',
     component: () => import('./views/office/AuditView.vue'),

@@ -3,6 +3,7 @@ import type { App } from '../../context'
 import { listAudit } from '../../service/audit'
 import { listHeads } from '../../service/integrity/dailyHead'
 import * as gauges from '../../service/instruments/gauges'
+import { createApiKey, listApiKeys, revokeApiKey } from '../../service/people/apiKeys'
 import * as people from '../../service/people/people'
 import { removeSecondFactor } from '../../service/people/secondFactor'
 import * as customers from '../../service/register/customers'
@@ -16,6 +17,9 @@ export function bindOffice(app: App, bind: Bind): void {
   bind(api.audit.list, ({ query }) => listAudit(app, query))
   bind(api.audit.heads, ({ query }) => listHeads(app, query))
   bind(api.gauges.link, () => ({ url: app.config.gaugeUrl ?? null }))
+  bind(api.apiKeys.list, async () => ({ items: await listApiKeys(app) }))
+  bind(api.apiKeys.create, ({ actor, body }) => createApiKey(app, actor(), body))
+  bind(api.apiKeys.revoke, ({ actor, params }) => revokeApiKey(app, actor(), params.id))
   bind(api.people.list, async () => ({ items: await people.listPeople(app) }))
   bind(api.people.create, ({ actor, body }) => people.addPerson(app, actor(), body))
   bind(api.people.change, ({ actor, params, version, body }) =>

@@ -3,6 +3,7 @@ import {
   belongsTo,
   day,
   flag,
+  hash,
   int,
   json,
   key,
@@ -72,6 +73,18 @@ export const deviceKey = table(
   { keys: ['INDEX (person_id)'] },
 )
 export type DeviceKeyRow = RowOf<typeof deviceKey>
+
+/** Keys with which other programs read; of the secret there is the hash alone. */
+export const apiKey = table('api_key', {
+  id: key(uuid<'apiKey'>()),
+  name: text(80),
+  hash: unique(hash()),
+  createdAt: moment(),
+  createdBy: text(120),
+  lastUsedAt: nullable(moment()),
+  revokedAt: nullable(moment()),
+})
+export type ApiKeyRow = RowOf<typeof apiKey>
 
 export const wrongPassword = table('wrong_password', {
   /** A person, an address, or both together. */

@@ -65,7 +65,7 @@ const to = (e: Equipment) => ({ name: 'equipment', params: { id: e.id } })
 
 <template>
   <div>
-    <div class="head">
+    <div class="list-head">
       <h1>Equipment</h1>
       <LinkButton v-if="mayAdd" variant="outline-primary" :to="{ name: 'equipment-new' }">
         Add equipment
@@ -110,13 +110,6 @@ const to = (e: Equipment) => ({ name: 'equipment', params: { id: e.id } })
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  margin-bottom: 0.75rem;
-}
-
 .tag {
   white-space: nowrap;
   font-size: 1.0625rem;

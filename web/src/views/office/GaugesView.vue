@@ -91,7 +91,7 @@ const current = (g: Gauge) =>
 <template>
   <div>
     <OfficeTabs />
-    <div class="head">
+    <div class="list-head">
       <h1>Gauges</h1>
       <BButton variant="outline-primary" @click="adding.open(uuidv7())">Add a gauge</BButton>
     </div>
@@ -184,12 +184,3 @@ const current = (g: Gauge) =>
     />
   </div>
 </template>
-
-<style scoped>
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  margin-bottom: 0.5rem;
-}
-</style>

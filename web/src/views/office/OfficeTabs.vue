@@ -9,6 +9,7 @@ const tabs = computed(() =>
         { name: 'people', label: 'People' },
         { name: 'gauges', label: 'Gauges' },
         { name: 'stock', label: 'Stock' },
+        { name: 'keys', label: 'Keys' },
         { name: 'audit', label: 'Audit trail' },
       ]
     : [],

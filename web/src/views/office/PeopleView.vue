@@ -116,7 +116,7 @@ const personInitial = computed(() => {
 <template>
   <div>
     <OfficeTabs />
-    <div class="head">
+    <div class="list-head">
       <h1>People</h1>
       <BButton variant="outline-primary" @click="adding.open(uuidv7())">Add a person</BButton>
     </div>
@@ -222,13 +222,6 @@ const personInitial = computed(() => {
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  margin-bottom: 0.5rem;
-}
-
 .licence {
   padding: 0;
   text-decoration: none;
