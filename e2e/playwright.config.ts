@@ -14,6 +14,7 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
     trace: 'off',
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       // Debian's Chromium without a window: no tab strip is drawn for every page.
       executablePath: '/usr/bin/chromium-headless-shell',

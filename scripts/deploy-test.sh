@@ -12,3 +12,13 @@ if command -v systemd-analyze >/dev/null; then
   sed -e "s#/opt/uvanta#$PWD#; s/^User=.*/User=$(id -un)/; s/^Group=.*/Group=$(id -gn)/" deploy/uvanta.service >"$home/uvanta.service"
   systemd-analyze verify "$home/uvanta.service"
 fi
+
+# What is shipped says whose it is; nothing of it runs while it is installed.
+node -e '
+  const shipped = JSON.parse(require("fs").readFileSync("web/dist/dependencies.json", "utf8"))
+  const silent = shipped.filter((p) => !p.name || !p.version || !p.licence)
+  if (shipped.length < 100 || silent.length > 0) {
+    console.error("dependencies.json lists", shipped.length, "packages;", JSON.stringify(silent))
+    process.exit(1)
+  }'
+grep -qx 'ignore-scripts=true' .npmrc

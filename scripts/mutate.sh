@@ -37,6 +37,8 @@ case "${1:-}" in
   --sample)
     sample="$(changed_lines | paste -sd, -)"
     [ -n "$sample" ] || { echo "No rule has changed."; exit 0; }
-    UVANTA_MUTATE_SAMPLE=1 exec npx stryker run --mutate "$sample" ;;
+    # With the tests of what was changed alone: all of them are run besides.
+    UVANTA_MUTATE_SAMPLE="$(tr ',' '\n' <<<"$sample" | cut -d/ -f2 | sort -u | paste -sd,)" \
+      exec npx stryker run --mutate "$sample" ;;
   *) exec npx stryker run --mutate "$(IFS=,; echo "$*")" ;;
 esac

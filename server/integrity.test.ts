@@ -33,6 +33,41 @@ const heads = async () =>
     jws: string
   }[]
 
+describe('a clock of the server that is set back', () => {
+  const setBack = (by: object) => {
+    const { now } = app
+    Object.assign(app, { now: () => now().minus(by) })
+    return () => Object.assign(app, { now })
+  }
+  const note = (n: number) => draft('note', { text: `Entry ${n}`, station: 'prepare' })
+  it('by hours changes nothing: order, chain and numbers of certificates go on', async () => {
+    const before = await signedVisit(app, tester, ids, PASSWORD)
+    const { id } = await plan(app, tester, ids.equipmentId, ids.technicianId)
+    await append(tester, id, 1, [note(1)]).expect(200)
+    setBack({ hours: 3 })
+    await append(tester, id, 2, [note(2)]).expect(200)
+    const after = await signedVisit(app, tester, ids, PASSWORD)
+    const stored = await readEvents(app, id)
+    expect(stored.map((e) => e.seq)).toEqual([1, 2, 3])
+    const numberOf = (v: { certificateNumber?: string | null }) =>
+      Number(v.certificateNumber?.match(/(\d+)(?=\D*$)/)?.[1])
+    expect(numberOf(after)).toBe(numberOf(before) + 1)
+    expect(await faults()).toEqual([])
+  })
+  it('by days refuses what comes in words, and takes it once the clock is right', async () => {
+    const { id } = await plan(app, tester, ids.equipmentId, ids.technicianId)
+    const right = setBack({ days: 3 })
+    const refused = await append(tester, id, 1, [note(1)])
+    expect([refused.status, refused.body.detail]).toEqual([
+      422,
+      expect.stringMatching(/Set the clock/),
+    ])
+    right()
+    await append(tester, id, 1, [note(1)]).expect(200)
+    expect(await faults()).toEqual([])
+  })
+})
+
 describe('looking through everything', () => {
   it('finds no fault in what others write meanwhile', async () => {
     const visits = await Promise.all(

@@ -5,7 +5,7 @@ import { pino } from 'pino'
 import { openOrExplain } from './app'
 import { readConfig } from './config'
 import { makeServer } from './http/server'
-import { keepDailyHeads } from './service/integrity/dailyHead'
+import { seeToHourly } from './service/hourly'
 import { inWorkers } from './work/heavyWork'
 import { repinUnbegun } from './service/visit/repin'
 
@@ -23,7 +23,7 @@ app.shelf.follow(
       logger.error({ err: error }, 'planned visits keep their versions'),
     ),
 )
-keepDailyHeads(app, (error) => logger.error({ err: error }, 'the head of the day is not made'))
+seeToHourly(app, (error) => logger.error({ err: error }, 'what is seen to every hour failed'))
 const http = createServer(makeServer(app, logger))
 
 http.listen(config.port, '127.0.0.1', () => {

@@ -5,6 +5,7 @@ import type { App } from './context'
 import { openApp } from './app'
 import { makeAdministrator } from './service/people/people'
 import { deviceWords } from './service/people/sessions'
+import { forgetOldAttempts } from './service/people/wrongPasswords'
 import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 import { draft, SIGNATURE } from './testing/visit'
 
@@ -259,6 +260,18 @@ describe('signing in', () => {
     expect(response.body).toMatchObject({ username: 'tester', roles: ['technician'] })
     expect(response.headers['set-cookie']?.[0]).toMatch(/HttpOnly; SameSite=Strict/)
     expect(JSON.stringify(response.body)).not.toMatch(/argon2|password/i)
+  })
+  it('keeps no name that nobody has, and no address for ever', async () => {
+    const body = { username: 'my-secret-word', password: 'wrong' }
+    await supertest(server).post('/api/v1/session').send(body).expect(401)
+    const kept = async () => JSON.stringify(await app.db.wrongPasswords.findAll())
+    expect(await kept()).toContain('nobody ')
+    expect(await kept()).not.toContain('my-secret-word')
+    await forgetOldAttempts(app)
+    expect(await kept()).toContain('nobody ')
+    const { now } = app
+    await forgetOldAttempts({ ...app, now: () => now().plus({ days: 61 }) })
+    expect(await kept()).toBe('[]')
   })
   it('answers a wrong password and an unknown name alike', async () => {
     const wrong = await supertest(server)

@@ -82,13 +82,6 @@ export async function makeDailyHead(app: App): Promise<void> {
   await app.db.dailyHeads.bulkCreate([row], { ignoreDuplicates: true })
 }
 
-/** Makes it every hour, as long as the server runs. */
-export function keepDailyHeads(app: App, failed: (error: unknown) => void): NodeJS.Timeout {
-  const make = () => void makeDailyHead(app).catch(failed)
-  make()
-  return setInterval(make, 3_600_000).unref()
-}
-
 /** Heads for anybody, the newest first: whoever keeps a copy can hold it against what stands later. */
 export async function listHeads(
   app: App,

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import { verify } from '@node-rs/argon2'
 import type { Person } from '@uvanta/contract'
 import type { App } from '../../context'
@@ -19,7 +20,7 @@ export async function signIn(
   code?: string,
 ): Promise<Person> {
   const row = await app.db.people.findOne({ where: { username } })
-  const attempt = { person: row?.id ?? `nobody ${username}`, address }
+  const attempt = { person: row?.id ?? nobodyNamed(username), address }
   await countAttempt(app, attempt)
   const right = await verify(row?.passwordHash ?? NOBODY, password)
   if (!row || !right || !row.active) {
@@ -36,6 +37,10 @@ export async function signIn(
   await forgiveAttempt(app, attempt)
   return readPerson(app, row.id)
 }
+
+/** A name that nobody has may be a password in the wrong field: it is counted, and not written down. */
+const nobodyNamed = (username: string) =>
+  `nobody ${createHash('sha256').update(username).digest('hex').slice(0, 32)}`
 
 /** @throws ServiceError with a code of its own, so that a screen asks for what is missing */
 async function requireCode(app: App, row: PersonRow, code: string | undefined): Promise<void> {

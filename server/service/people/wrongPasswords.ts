@@ -1,10 +1,10 @@
-import { QueryTypes } from 'sequelize'
+import { Op, QueryTypes } from 'sequelize'
 import type { App } from '../../context'
 import { ServiceError } from '../errors'
 
 /** Who tries: the person that a name turned out to be, and where from. */
 export interface Attempt {
-  /** Id of the person, or the name that nobody has. */
+  /** Id of the person, or what stands for a name that nobody has. */
   readonly person: string
   readonly address: string
 }
@@ -62,6 +62,12 @@ export async function forgiveAttempt(app: App, attempt: Attempt): Promise<void> 
     count: 1,
     since: app.now().toJSDate(),
   })
+}
+
+/** Addresses are kept for as long as they tell somebody’s own from a stranger’s, and no longer. */
+export async function forgetOldAttempts(app: App): Promise<void> {
+  const before = app.now().minus({ days: KNOWN_DAYS }).toJSDate()
+  await app.db.wrongPasswords.destroy({ where: { since: { [Op.lt]: before } } })
 }
 
 /** One more; a window that is over begins anew. */

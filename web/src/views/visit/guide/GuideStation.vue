@@ -76,7 +76,7 @@ const judged = computed(() => {
 /** What the last step of a station ends, where nothing else is asked for. */
 const ends = computed(() => {
   const last = steps.value.filter((s) => !isDone(s)).length === 1
-  const more = ['prepare', 'rebuild'].includes(props.station) || slots['finish']
+  const more = props.asks || props.station === 'rebuild' || slots['finish']
   return last && !more ? props.doneWords : undefined
 })
 /** An inspection that ended the work: nothing goes on but stopping, or taking it up again. */
