@@ -10,7 +10,7 @@ import { sealOnce } from './service/integrity/sealOnce'
 import { openKeys, randomSuffix } from './service/certificate/keys'
 import { openSecretBox } from './service/people/secretBox'
 import { openDatabase } from './store/database'
-import { atOnce } from './work/heavyWork'
+import { atOnce } from './heavy/heavyWork'
 
 /** @param heavy where work is done that takes long; a server has it done beside the thread that answers */
 export async function openApp(config: Config, heavy = atOnce): Promise<App> {

@@ -10,7 +10,7 @@ await build({
     main: 'main.ts',
     cli: 'cli/main.ts',
     compute: 'cli/compute.ts',
-    worker: 'work/worker.ts',
+    worker: 'heavy/worker.ts',
   },
   outdir: 'dist',
   bundle: true,

@@ -20,7 +20,7 @@ import {
   signedIn,
 } from './testing/app'
 import { append, draft, signedVisit } from './testing/visit'
-import { atOnce, inWorkers } from './work/heavyWork'
+import { atOnce, inWorkers } from './heavy/heavyWork'
 
 let app: App
 let server: ReturnType<typeof serve>

@@ -4,7 +4,7 @@ import type { LibraryShelf } from './library/shelf'
 import type { SigningKeys } from './service/certificate/keys'
 import type { SecretBox } from './service/people/secretBox'
 import type { Database } from './store/database'
-import type { HeavyWork } from './work/heavyWork'
+import type { HeavyWork } from './heavy/heavyWork'
 
 /** What every use case works with. */
 export interface App {

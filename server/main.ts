@@ -6,7 +6,7 @@ import { openOrExplain } from './app'
 import { readConfig } from './config'
 import { makeServer } from './http/server'
 import { seeToHourly } from './service/hourly'
-import { inWorkers } from './work/heavyWork'
+import { inWorkers } from './heavy/heavyWork'
 import { repinUnbegun } from './service/visit/repin'
 
 /** dist/main.js and main.ts stand one and zero folders below server/. */

@@ -6,7 +6,7 @@ import { Job } from '@uvanta/core/testing'
 import { beforeEach, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { LibraryShelf } from './library/shelf'
-import { atOnce } from './work/heavyWork'
+import { atOnce } from './heavy/heavyWork'
 import { makeTestApp, populate, serve, signedIn } from './testing/app'
 
 let app: App

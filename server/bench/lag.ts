@@ -1,7 +1,7 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import type { App } from '../context'
-import { atOnce, type HeavyWork, inWorkers } from '../work/heavyWork'
+import { atOnce, type HeavyWork, inWorkers } from '../heavy/heavyWork'
 
 const PAPERS = 8
 const MS = 1e6

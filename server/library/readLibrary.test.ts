@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { loadLibrary } from './load'
 import { readLibrary } from './readLibrary'
-import { atOnce } from '../work/heavyWork'
+import { atOnce } from '../heavy/heavyWork'
 import { BadLibraryFile } from './yamlFile'
 
 let home: string
