@@ -60,7 +60,10 @@ grep -q "restores, in" "$home/drilled" || fail "the drill does not say so"
 
 step "Put back elsewhere"
 wanted="$(gzip -dc "$home/database.sql.gz" | grep -o "'Customer [0-9]*'" | sort -u | wc -l)"
+# What a demo that was cut short left behind must not make the next start throw away what was put back.
+mkdir -p "$home/two"; touch "$home/two/virtual-sites.json.loading"
 UVANTA_DATA="$home/two" "$ROOT/uvanta" restore "$home/3.tar" >"$home/restored" 2>&1 || { cat "$home/restored"; fail "it was not put back"; }
+[ ! -e "$home/two/virtual-sites.json.loading" ] || fail "the next start would begin with an empty database"
 export UVANTA_DATA="$home/two" DB_HOME="$home/two/db"
 DB_SOCKET="/tmp/uvanta-$(printf '%s' "$UVANTA_DATA" | sha256sum | cut -c1-12).sock"
 db_start

@@ -107,6 +107,7 @@ cmd_restore() {
   archive="$(opened "$file" "$scratch")"
   tar -tf "$archive" 2>/dev/null | grep -qx hash || die "$file is not a backup of Uvanta."
   tar -C "$scratch" -xf "$archive" database.sql.gz keys hash 2>/dev/null || die "$file is damaged; nothing was changed."
+  rm -f "$scratch/plain.tar"
   [ -f "$scratch/keys/signing.json" ] || die "$file has no signing key; nothing was changed."
   prepare
   # Read in beside what is there, and compared, before anything is touched.
@@ -120,6 +121,8 @@ cmd_restore() {
   fi
   # From here on a restore that is broken off is done again before anything else.
   printf '%s' "$file" >"$UVANTA_DATA/restoring"
+  # A demo that was loaded in part is no reason any more to begin anew.
+  rm -f "$SITES.loading"
   read_in "$scratch/database.sql.gz" uvanta
   sql -e 'DROP DATABASE uvanta_restore'
   for key in "${RECORD_KEYS[@]}"; do

@@ -130,8 +130,11 @@ interface Manner {
 function done(found: Partial<PayloadOf<'guide-step'>> = {}, manner: Manner = {}) {
   const extra = manner.departure ? { departure: manner.departure } : {}
   const { first, step } = props
+  const off = first && { step: first.id, at: first.at }
+  // The reason is for what was refused: the part may have come off in its turn.
+  const offToo = off && store.refusal('guide-step', off) ? extra : {}
   refusal.value = store.recordAll([
-    ...(first ? [['guide-step', { step: first.id, at: first.at, ...extra }] as const] : []),
+    ...(off ? [['guide-step', { ...off, ...offToo }] as const] : []),
     ...unlocked.value.map((lock) => ['lock', lock] as const),
     ...moves.value.map((move) => ['valve-moved', { ...move, ...extra }] as const),
     [
