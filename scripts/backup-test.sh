@@ -9,11 +9,12 @@ trap 'stop_all; rm -rf "$home"' EXIT
 fail() { printf 'backup: %s\n' "$*" >&2; exit 1; }
 customers() { sql -N -e "SELECT COUNT(*) FROM uvanta.customer"; }
 add() { sql uvanta -e "INSERT INTO customer (id, name) VALUES (UUID(), 'Customer $1')"; }
-# refused WORDS FILE : the launcher says so
+# refused WORDS FILE... : the launcher says so
 refused() {
-  local said
-  if said="$("$ROOT/uvanta" restore "$2" 2>&1)"; then fail "“$1” was taken"; fi
-  grep -q "$1" <<<"$said" || fail "“$1” is not what it says: $said"
+  local words="$1" said
+  shift
+  if said="$("$ROOT/uvanta" restore "$@" 2>&1)"; then fail "“$words” was taken"; fi
+  grep -q "$words" <<<"$said" || fail "“$words” is not what it says: $said"
 }
 
 step "A backup while somebody writes"
@@ -25,6 +26,15 @@ node server/dist/cli.js verify-chain >/dev/null
 writer=$!
 for n in 1 2 3; do write_backup "$home/$n.tar"; done
 kill "$writer"; wait "$writer" 2>/dev/null || true
+add 'of the first hour'
+# A copy that was broken off left a piece behind; the next one goes on.
+mkdir -p "$home/changes/$(history_id)"; touch "$home/changes/$(history_id)/log.000001.part"
+save_changes "$home/changes"
+sleep 1.1
+moment="$(date -u '+%Y-%m-%d %H:%M:%S')"
+sleep 1.1
+add 'by mistake'
+save_changes "$home/changes"
 before="$(customers)"
 stop_all
 [ "$(stat -c %a "$home/1.tar")" = 600 ] || fail "others can read the file"
@@ -69,6 +79,17 @@ DB_SOCKET="/tmp/uvanta-$(printf '%s' "$UVANTA_DATA" | sha256sum | cut -c1-12).so
 db_start
 [ "$(customers)" = "$wanted" ] || fail "$(customers) customers are there, $wanted were"
 stop_all
+
+step "Put back as of a moment after it"
+named() { sql -N -e "SELECT COUNT(*) FROM uvanta.customer WHERE name = 'Customer $1'"; }
+"$ROOT/uvanta" restore "$home/1.tar" --until "$moment" --changes "$home/changes" >"$home/restored" 2>&1 || { cat "$home/restored"; fail "it was not put back"; }
+grep -q "0 faults" "$home/restored" || fail "nobody says that the chains verify"
+db_start
+[ "$(customers)" = $((before - 1)) ] || fail "$(customers) customers are there, $((before - 1)) were at that moment"
+[ "$(named 'of the first hour') $(named 'by mistake')" = "1 0" ] || fail "it is another moment"
+stop_all
+refused "there is no log of changes" "$home/1.tar" --until "$moment" --changes "$home/two"
+refused "is no time" "$home/1.tar" --until "half past"
 
 step "A restore that is broken off"
 touch "$UVANTA_DATA/restoring"

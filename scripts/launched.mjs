@@ -6,6 +6,9 @@ import { pause } from './oneVisit.mjs'
 
 const program = join(import.meta.dirname, '..', 'uvanta')
 
+/** A machine that tests in full is slow; what takes longer than this will not come. */
+const PATIENCE_MS = 300_000
+
 /** Whether an application answers that it can work. */
 const asks = (base) =>
   fetch(`${base}/readyz`, { signal: AbortSignal.timeout(2_000) }).then(
@@ -17,22 +20,26 @@ const asks = (base) =>
 export function launcherOf(home, base) {
   let launcher
   const isUp = () => asks(base)
+  const untilUp = async () => {
+    const until = Date.now() + PATIENCE_MS
+    while (Date.now() < until && launcher.exitCode === null) {
+      if (await isUp()) return
+      await pause(100)
+    }
+    throw new Error('it did not start')
+  }
   return {
     isUp,
+    untilUp,
     launcher: () => launcher,
     pidOf: (file) => Number(readFileSync(join(home, file), 'utf8')),
-    async start() {
+    start() {
       const log = openSync(join(home, 'said'), 'a')
       launcher = spawn(program, ['start', '--empty'], {
         detached: true,
         stdio: ['ignore', log, log],
       })
-      for (let n = 0; n < 600; n++) {
-        if (await isUp()) return
-        if (launcher.exitCode !== null) break
-        await pause(100)
-      }
-      throw new Error('it did not start')
+      return untilUp()
     },
     async stop() {
       const ended = new Promise((done) => launcher.once('exit', done))

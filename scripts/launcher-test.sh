@@ -20,8 +20,8 @@ trap finish EXIT
 
 fail() { printf 'launcher: %s\n' "$*" >&2; cat "$home/said" >&2; exit 1; }
 status() { node -e 'fetch(process.argv[1]).then((r) => console.log(r.status), () => console.log("none"))' "http://127.0.0.1:$UVANTA_PORT$1"; }
-# until_is STATUS PATH : within a minute
-until_is() { local n; for n in $(seq 1 120); do [ "$(status "$2")" = "$1" ] && return; sleep 0.5; done; fail "$2 is not $1"; }
+# until_is STATUS PATH : within five minutes, as a machine that tests in full is slow
+until_is() { local n; for n in $(seq 1 600); do [ "$(status "$2")" = "$1" ] && return; sleep 0.5; done; fail "$2 is not $1"; }
 start() {
   "$ROOT/uvanta" start --empty >"$home/said" 2>&1 &
   launcher=$!

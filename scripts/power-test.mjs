@@ -9,7 +9,7 @@ const WRITERS = 4
 const LONG = 300
 
 const say = (line) => process.stdout.write(`· ${line}\n`)
-const { start, stop, isUp, pidOf, launcher, command } = launcherOf(home, base)
+const { start, stop, isUp, untilUp, pidOf, launcher, command } = launcherOf(home, base)
 const plugs = {
   all: () => [-launcher().pid, pidOf('app.pid'), pidOf('db/mariadbd.pid')],
   application: () => [pidOf('app.pid')],
@@ -22,7 +22,7 @@ async function cut(n) {
   if (which === 'all') return start()
   // The launcher sees to the rest.
   await pause(300)
-  for (let m = 0; m < 600 && !(await isUp()); m++) await pause(100)
+  return untilUp()
 }
 
 await start()

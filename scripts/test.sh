@@ -79,15 +79,17 @@ load_demo() {
   wait "$running"
 }
 
+# The library is read and proved by the first start alone: the others find what came of it.
+export UVANTA_LIBRARY_KEPT="$out/library.json"
+rm -f "$UVANTA_LIBRARY_KEPT"
+export UVANTA_E2E_DATA="$out/e2e-data"
 # One after the other these would leave a core idle half of the time.
+beside demo load_demo "$UVANTA_E2E_DATA"
 beside mutations bash scripts/mutate.sh --sample
 together format lint boundaries exports types
 check mutations verdict_of mutations
 check deploy bash scripts/deploy-test.sh
-# The demo is loaded while the tests of the server wait for their database.
-export UVANTA_E2E_DATA="$out/e2e-data"
-load_demo "$UVANTA_E2E_DATA" &
-# So do those of the launcher, which mostly wait as well.
+# Those of the launcher mostly wait, while the tests of the server work.
 beside backup bash scripts/backup-test.sh
 beside launcher bash scripts/launcher-test.sh
 beside cluster bash scripts/cluster-test.sh

@@ -1,4 +1,3 @@
-import { join } from 'node:path'
 import { ExplainedError } from '@uvanta/core/errors'
 import { DateTime } from 'luxon'
 import { v7 as uuidv7 } from 'uuid'
@@ -21,7 +20,7 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
     config.libraryDirectory,
     db,
     now,
-    join(config.dataDirectory, 'library.json'),
+    config.libraryKeptIn,
     heavy.library,
   )
   const keys = await openKeys(config, db, now)

@@ -23,6 +23,8 @@ export interface Config {
   readonly publicUrl: string
   readonly dataDirectory: string
   readonly libraryDirectory: string
+  /** What came of reading the library, so that the same files are not proved at every start. */
+  readonly libraryKeptIn: string
   readonly webDirectory: string
   readonly sessionSecret: string
   /** What the key that signs is encrypted with in its file; absent where the file system alone guards it. */
@@ -43,11 +45,13 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     return value
   }
   const port = Number(env.UVANTA_PORT ?? 4870)
+  const dataDirectory = need('UVANTA_DATA')
   return {
     port,
     publicUrl: env.UVANTA_PUBLIC_URL ?? `http://127.0.0.1:${port}`,
-    dataDirectory: need('UVANTA_DATA'),
+    dataDirectory,
     libraryDirectory: join(root, 'library'),
+    libraryKeptIn: env.UVANTA_LIBRARY_KEPT ?? join(dataDirectory, 'library.json'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: need('UVANTA_SESSION_SECRET'),
     ...(env.UVANTA_KEYS_PASSPHRASE ? { keysPassphrase: env.UVANTA_KEYS_PASSPHRASE } : {}),

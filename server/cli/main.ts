@@ -1,33 +1,32 @@
-import { readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { newPersonSchema } from '@uvanta/contract'
-import { ExplainedError } from '@uvanta/core/errors'
-import { check } from '@uvanta/core/schema'
-import { Op } from 'sequelize'
-import { openOrExplain } from '../app'
 import { readConfig } from '../config'
-import { refreshDemoDay } from '../demo/day'
-import { loadDemo } from '../demo/load'
-import { renewSigningKey } from '../service/certificate/keys'
-import { makeAdministrator } from '../service/people/people'
-import { verifyChains } from '../service/integrity/verifyChains'
-import { decryptFile, encryptFile } from './sealedFile'
-import { openDatabase } from '../store/database'
-import { replaceFile } from '../store/keptFile'
-import { migrator } from '../store/migrate'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..')
 const say = (line: string) => process.stdout.write(`${line}\n`)
 /** What is not for the command line, where others see it. */
 const passphrase = () => readFileSync(0, 'utf8').trimEnd()
 
+/** With everything that serving needs, which takes a second to read: for the commands that need it. */
+const openApp = async () => {
+  const { openOrExplain } = await import('../app')
+  return openOrExplain(readConfig(process.env, root))
+}
+
 /** What the launcher asks of the server besides serving. */
 const commands: Record<string, (name?: string, other?: string) => Promise<number>> = {
   /** The first administrator, or one who forgot the password. */
   async admin(username = '') {
     const password = passphrase()
-    const app = await openOrExplain(readConfig(process.env, root))
+    const [{ newPersonSchema }, { check }, { ExplainedError }, { makeAdministrator }] =
+      await Promise.all([
+        import('@uvanta/contract'),
+        import('@uvanta/core/schema'),
+        import('@uvanta/core/errors'),
+        import('../service/people/people'),
+      ])
+    const app = await openApp()
     try {
       const input = check(newPersonSchema, {
         id: app.newId(),
@@ -53,13 +52,19 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
   },
   /** Encrypts one file into another; the passphrase is what comes in. */
   async encrypt(from = '', to = '') {
+    const { encryptFile } = await import('./sealedFile')
     await encryptFile(from, to, passphrase())
     return 0
   },
   async decrypt(from = '', to = '') {
+    const { decryptFile } = await import('./sealedFile')
     return (await decryptFile(from, to, passphrase())) ? 0 : 1
   },
   async migrate() {
+    const [{ openDatabase }, { migrator }] = await Promise.all([
+      import('../store/database'),
+      import('../store/migrate'),
+    ])
     const { sequelize } = openDatabase(readConfig(process.env, root).database)
     const done = await migrator(sequelize).up()
     if (done.length > 0) say(`  ${done.length} steps of the schema applied`)
@@ -73,38 +78,24 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
    */
   async ready(sites = '', empty = '') {
     await commands.migrate?.()
-    const app = await openOrExplain(readConfig(process.env, root))
-    if (empty !== '--empty' && (await app.db.people.count()) === 0) {
-      say('· Loading the Larkhaven demo (once, about a minute)')
-      const loading = `${sites}.loading`
-      writeFileSync(loading, '')
-      await loadDemo(app, (line) => say(`  ${line}`))
-      rmSync(loading)
-    }
-    const where = { virtualSite: { [Op.ne]: null } }
-    if ((await app.db.equipment.count({ where })) > 0) {
-      const planned = await refreshDemoDay(app)
-      if (planned > 0) say(`  ${planned} visits planned for today`)
-      const hidden = await app.db.equipment.findAll({ where, attributes: ['id', 'virtualSite'] })
-      replaceFile(
-        sites,
-        JSON.stringify(Object.fromEntries(hidden.map((e) => [e.id, e.virtualSite]))),
-      )
-    } else rmSync(sites, { force: true })
+    const app = await openApp()
+    const { makeReady } = await import('../demo/ready')
+    await makeReady(app, sites, empty === '--empty', say)
     await app.db.sequelize.close()
     return 0
   },
   /** Opened before and after, so that the old key and the new one both stand among those that are published. */
   async 'renew-key'() {
-    const config = readConfig(process.env, root)
-    await (await openOrExplain(config)).db.sequelize.close()
-    const kid = await renewSigningKey(config)
-    await (await openOrExplain(config)).db.sequelize.close()
+    const { renewSigningKey } = await import('../service/certificate/keys')
+    await (await openApp()).db.sequelize.close()
+    const kid = await renewSigningKey(readConfig(process.env, root))
+    await (await openApp()).db.sequelize.close()
     say(`From the next start on, certificates are signed with the key ${kid}.`)
     return 0
   },
   async 'verify-chain'() {
-    const app = await openOrExplain(readConfig(process.env, root))
+    const { verifyChains } = await import('../service/integrity/verifyChains')
+    const app = await openApp()
     const { visits, events, certificates, faults } = await verifyChains(app)
     for (const f of faults) say(`${f.of} ${f.id}: ${f.what}`)
     say(

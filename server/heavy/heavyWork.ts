@@ -4,7 +4,7 @@ import type { Library } from '@uvanta/core/library'
 import { Piscina } from 'piscina'
 import { loadLibrary } from '../library/load'
 import { BadLibraryFile } from '../library/yamlFile'
-import { certificatePdf } from '../service/certificate/pdf'
+import type { certificatePdf } from '../service/certificate/pdf'
 import type { LibraryRead } from './tasks'
 
 /** Work of tenths of seconds and more, in which the thread that answers everybody would answer nobody. */
@@ -17,7 +17,8 @@ export interface HeavyWork {
 
 /** In the thread that asks: for a program that answers nobody else. */
 export const atOnce: HeavyWork = {
-  pdf: certificatePdf,
+  // Read only where a certificate is made in this thread: its fonts and tables take half a second.
+  pdf: async (...asked) => (await import('../service/certificate/pdf')).certificatePdf(...asked),
   library: (directory) => Promise.resolve().then(() => loadLibrary(directory)),
   close: () => Promise.resolve(),
 }

@@ -44,11 +44,13 @@ export async function makeTestApp(
   })
   await admin.query(`CREATE DATABASE ${database}`)
   await admin.close()
+  const dataDirectory = mkdtempSync(join(tmpdir(), 'uvkeys-'))
   const config: Config = {
     port: 0,
     publicUrl: 'http://127.0.0.1:4870',
-    dataDirectory: mkdtempSync(join(tmpdir(), 'uvkeys-')),
+    dataDirectory,
     libraryDirectory: join(root, 'library'),
+    libraryKeptIn: join(dataDirectory, 'library.json'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: 'for tests only',
     officeNeedsSecondFactor: false,
