@@ -2,7 +2,7 @@
 import { closeSync, openSync, rmSync, writeSync } from 'node:fs'
 import { join } from 'node:path'
 import { launcherOf } from './launched.mjs'
-import { noteOf, PASSWORD, setUp } from './oneVisit.mjs'
+import { noteOf, PASSWORD, pause, setUp } from './oneVisit.mjs'
 
 const [home] = process.argv.slice(2)
 const base = `http://127.0.0.1:${process.env.UVANTA_PORT}`
@@ -15,16 +15,17 @@ const { odda, plan } = await setUp(base)
 const visit = await plan()
 
 const ballast = join(home, 'ballast')
-const file = openSync(ballast, 'w')
-const block = Buffer.alloc(1_000_000)
-try {
-  for (;;) writeSync(file, block)
-} catch (error) {
-  if (error.code !== 'ENOSPC') throw error
-} finally {
-  closeSync(file)
+const fill = () => {
+  const file = openSync(ballast, 'w')
+  const block = Buffer.alloc(1_000_000)
+  try {
+    for (;;) writeSync(file, block)
+  } catch (error) {
+    if (error.code !== 'ENOSPC') throw error
+  } finally {
+    closeSync(file)
+  }
 }
-// Long ones, so that what the database holds in reserve is soon used up.
 const acknowledged = []
 const send = (event) =>
   odda.call('POST', `/api/v1/visits/${visit}/events`, {
@@ -33,11 +34,17 @@ const send = (event) =>
   })
 let event
 let answer
-do {
+const write = async () => {
   event = noteOf(`${'x'.repeat(1_900)} ${acknowledged.length}`)
   answer = await send(event)
   if (answer.status === 200) acknowledged.push(event.id)
-} while (answer.status === 200 && acknowledged.length < 20_000)
+}
+await write()
+fill()
+// The room is looked at once a second.
+await pause(1_100)
+do await write()
+while (answer.status === 200 && acknowledged.length < 20_000)
 if (answer.status !== 503 || !/disk of the server is full/.test(answer.body?.why ?? ''))
   throw new Error(`a full disk is said as ${answer.status} ${JSON.stringify(answer.body)}`)
 say(`${acknowledged.length} entries were taken, the next is refused in words`)

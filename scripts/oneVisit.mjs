@@ -25,8 +25,14 @@ class Person {
     if (set) this.cookie = set.split(';')[0]
     return { status: response.status, body: await response.json().catch(() => null) }
   }
+  /** Asked again where nobody answers for the moment, as a proxy says of a machine that has much to do. */
   async must(method, path, body) {
-    const answer = await this.call(method, path, body)
+    let answer
+    for (let n = 0; n < 30; n++) {
+      answer = await this.call(method, path, body).catch(() => ({ status: 503 }))
+      if (answer.status !== 503) break
+      await pause(1_000)
+    }
     if (answer.status !== 200 && answer.status !== 204)
       throw new Error(`${method} ${path}: ${answer.status} ${JSON.stringify(answer.body)}`)
     return answer.body

@@ -10,7 +10,9 @@ finish() {
   for file in {,full/}{running.pid,app.pid,db/mariadbd.pid}; do
     if [ -f "$home/$file" ]; then kill -KILL "$(cat "$home/$file")" 2>/dev/null || true; fi
   done
-  umount "$home/full" 2>/dev/null || true
+  # Until the last of them has let go of it.
+  local n
+  for n in $(seq 1 50); do if ! mountpoint -q "$home/full" || umount "$home/full" 2>/dev/null; then break; fi; sleep 0.2; done
   rm -rf "$home"
 }
 trap finish EXIT

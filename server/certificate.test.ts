@@ -8,7 +8,7 @@ import { openApp } from './app'
 import type { App } from './context'
 import { openKeys, renewSigningKey } from './service/certificate/keys'
 import { verifyChains } from './service/integrity/verifyChains'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { createEquipment } from './service/register/equipment'
 import {
   type Agent,

@@ -1,4 +1,4 @@
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import type { PayloadOf } from '@uvanta/core/visit'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'

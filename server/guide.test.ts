@@ -1,6 +1,6 @@
 import type { StockItem } from '@uvanta/contract'
-import { combinationsOf, type PlacedStep } from '@uvanta/core/guide'
-import { addDays } from '@uvanta/core/programme'
+import type { PlacedStep } from '@uvanta/core/guide'
+import { addDays } from '@uvanta/core/calendar'
 import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
 import { appended, emptyLog, slotFigure } from '@uvanta/core/visit'
 import supertest from 'supertest'
@@ -37,21 +37,22 @@ beforeAll(async () => {
 
 const PACK = 'larkhaven-relief-first'
 const { guides, families, rulePacks } = shippedLibrary
-/** Every guide in every variant and combination of sub-jobs, on the first kind of its family; a tested kind where there is one. */
+/**
+ * Every guide in its first variant with all sub-jobs, on the first kind of its family; a tested kind where there is
+ * one. The same rules carry each variant and combination out in core/visit/everyGuide.test.ts.
+ */
 const jobs = guides.flatMap((guide) => {
   const kinds = families.find((f) => f.id === guide.family)?.kinds ?? []
   const tests = rulePacks.find((p) => p.id === PACK)?.tests ?? []
   const tested = kinds.find((k) => tests.some((t) => t.kind === k))
   const kind = tested ?? kinds[0] ?? ''
-  return guide.variants.flatMap((v) =>
-    combinationsOf((guide.jobs ?? []).map((j) => j.id)).map((jobs) => ({
-      guide,
-      kind,
-      variant: v.id,
-      jobs,
-      tested: tested !== undefined,
-    })),
-  )
+  return guide.variants.slice(0, 1).map((v) => ({
+    guide,
+    kind,
+    variant: v.id,
+    jobs: (guide.jobs ?? []).map((j) => j.id),
+    tested: tested !== undefined,
+  }))
 })
 type JobCase = (typeof jobs)[number]
 

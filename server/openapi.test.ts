@@ -5,6 +5,7 @@ import { check } from '@uvanta/core/schema'
 import { Validator } from '@seriousme/openapi-schema-validator'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import { describe, expect, it } from 'vitest'
+import { answerTo } from './cli/answerTo'
 import { docsPage } from './http/docsPage'
 import { openApiDocument } from './http/openapi'
 
@@ -39,28 +40,36 @@ describe('the description of the interface', () => {
 })
 
 describe('computing from the command line', () => {
-  const run = (name: string, input: string) =>
-    execFileSync('node', ['--import', 'tsx', join(root, 'server', 'cli', 'compute.ts'), name], {
-      input,
-      encoding: 'utf8',
-      stdio: ['pipe', 'pipe', 'pipe'],
-    })
-  it('converts', () => {
-    const answer = JSON.parse(
-      run('convert-quantity', '{"dimension":"differential","value":"14","unit":"kPa","to":"mbar"}'),
+  const answer = (name: string, input: string) => answerTo(name, () => input, root)
+  it('is a command that reads what it is given', () => {
+    const said = execFileSync(
+      'node',
+      ['--import', 'tsx', join(root, 'server', 'cli', 'compute.ts'), 'convert-quantity'],
+      {
+        input: '{"dimension":"differential","value":"14","unit":"kPa","to":"mbar"}',
+        encoding: 'utf8',
+      },
     )
-    expect(answer).toMatchObject({ value: '140', unit: 'mbar' })
+    expect(JSON.parse(said)).toMatchObject({ value: '140', unit: 'mbar' })
   })
   it('judges a test on the shipped rule pack', () => {
     const { example } = computations.find((c) => c.name === 'judge-backflow-test')!
-    expect(JSON.parse(run('judge-backflow-test', JSON.stringify(example)))).toMatchObject({
-      outcome: 'pass',
-    })
+    const { text } = answer('judge-backflow-test', JSON.stringify(example))
+    expect(JSON.parse(text)).toMatchObject({ outcome: 'pass' })
   })
-  it('says in words what is wrong', () => {
-    expect(() =>
-      run('convert-quantity', '{"dimension":"torque","value":"5","unit":"psi","to":"N·m"}'),
-    ).toThrow(/psi is a unit of gaugePressure, not of torque/)
-    expect(() => run('nothing', '{}')).toThrow(/There is no computation “nothing”/)
+  it('lists what there is', () => {
+    const { text } = answerTo(undefined, () => '', root)
+    for (const { name } of computations) expect(text).toContain(name)
+  })
+  it.each([
+    [
+      'convert-quantity',
+      '{"dimension":"torque","value":"5","unit":"psi","to":"N·m"}',
+      /psi is a unit of gaugePressure, not of torque/,
+    ],
+    ['nothing', '{}', /There is no computation “nothing”/],
+    ['convert-quantity', '{', /not JSON/],
+  ])('says in words what is wrong: %s %s', (name, input, words) => {
+    expect(answer(name, input)).toEqual({ text: expect.stringMatching(words), fault: true })
   })
 })

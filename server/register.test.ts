@@ -1,5 +1,5 @@
 import type { Equipment } from '@uvanta/contract'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
 import type { App } from './context'

@@ -1,4 +1,4 @@
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { verifyChains } from './service/integrity/verifyChains'

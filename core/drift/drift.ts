@@ -1,4 +1,4 @@
-import { DateTime } from 'luxon'
+import { secondsBetween } from '../calendar'
 import { studentBelow, studentQuantile } from './student'
 
 /** One test of one item, as a value in one unit. */
@@ -23,14 +23,11 @@ export interface Drift {
 }
 
 const DAYS_PER_YEAR = 365.25
-/** A shorter interval says nothing of a year. */
-const SHORTEST_DAYS = 30
+/** A shorter interval than 30 days says nothing of a year. */
+const SHORTEST_YEARS = 30 / DAYS_PER_YEAR
 const CONFIDENCE = 0.975
 
-const years = (from: string, to: string) =>
-  DateTime.fromISO(to, { zone: 'utc' })
-    .diff(DateTime.fromISO(from, { zone: 'utc' }))
-    .as('days') / DAYS_PER_YEAR
+const years = (from: string, to: string) => secondsBetween(from, to) / 86_400 / DAYS_PER_YEAR
 
 /**
  * How a value drifts from one test to the next: what was found less what was left the time before, by
@@ -52,7 +49,7 @@ export function drift(
     const before = tests[n] as DriftTest
     const [from, to] = [left(before), test.asFound]
     const time = years(before.date, test.date)
-    if (from === undefined || to === undefined || time * DAYS_PER_YEAR < SHORTEST_DAYS) return []
+    if (from === undefined || to === undefined || time < SHORTEST_YEARS) return []
     return [(to - from) / time]
   })
   const last = tests.findLast((t) => left(t) !== undefined)

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { addDays, dueState, lawfulUntil, nextDue, validOn } from '.'
+import { addDays } from '../calendar'
+import { dueState, lawfulUntil, nextDue } from '.'
 
 const annual = { intervalMonths: 12, maximumMonths: 15 }
 const notices = { graceDays: 14, firstNoticeDays: 60, secondNoticeDays: 30 }
@@ -80,10 +81,4 @@ describe('notices and grace', () => {
   ])('due on 30 September, seen on %s: %s', (today, state) => {
     expect(dueState(notices, '2026-09-30', today)).toBe(state)
   })
-})
-
-it('a calibration counts on its first and its last day', () => {
-  expect(validOn('2026-01-01', '2026-01-01', '2026-12-31')).toBe(true)
-  expect(validOn('2026-12-31', '2026-01-01', '2026-12-31')).toBe(true)
-  expect(validOn('2027-01-01', '2026-01-01', '2026-12-31')).toBe(false)
 })

@@ -1,5 +1,5 @@
-import { CannotCompute } from '../errors'
 import { DateTime } from 'luxon'
+import { daysBetween, midnightOf } from '../calendar'
 import type { Programme } from '../catalogue'
 
 type Rule = Pick<Programme, 'intervalMonths' | 'maximumMonths' | 'eachCalendarYear'>
@@ -60,24 +60,6 @@ export function dueState(
   return 'not-due'
 }
 
-/** Whole days from one local date to another. */
-export function daysBetween(from: string, to: string): number {
-  return Math.round(day(to).diff(day(from), 'days').days)
-}
-
-/** A local date moved by days. */
-export function addDays(date: string, days: number): string {
-  return day(date).plus({ days }).toISODate()
-}
-
-/** A calibration or licence counts from its first to its last day, both included. */
-export function validOn(today: string, from: string, until: string): boolean {
-  return from <= today && today <= until
-}
-
 function day(date: string): DateTime<true> {
-  const parsed = DateTime.fromISO(date, { zone: 'utc' })
-  if (!parsed.isValid)
-    throw new CannotCompute('not-a-date', `“${date}” is not a date.`, 'Write it as 2026-11-24.')
-  return parsed as DateTime<true>
+  return DateTime.fromISO(midnightOf(date), { zone: 'utc' }) as DateTime<true>
 }

@@ -7,6 +7,7 @@ import { readConfig } from '../config'
 import { loadDemo } from '../demo/load'
 import { makeServer } from '../http/server'
 import { benchAppend } from './append'
+import { benchCrowd } from './crowd'
 import { benchFirstLoad } from './firstLoad'
 import { benchFluid, benchMachines, benchRegulators } from './fluid'
 import { benchLag } from './lag'
@@ -23,6 +24,7 @@ const base = `http://127.0.0.1:${(http.address() as AddressInfo).port}`
 
 const print = (figure: object) => process.stdout.write(`${JSON.stringify(figure)}\n`)
 for (const figure of await benchAppend(app, base)) print(figure)
+print(await benchCrowd(app, base))
 print(await benchFirstLoad(base))
 print(benchFluid())
 for (const ratio of [...benchRegulators(), ...benchMachines()]) print(ratio)

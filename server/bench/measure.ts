@@ -33,14 +33,19 @@ export function ratios(name: string, ours: readonly number[], theirs: readonly n
   })
 }
 
-/** Signs in and answers a fetch that carries the session. */
-export async function signedInFetch(base: string, username: string) {
+/** Signs in, as anybody of the demo. @returns the cookie of the session */
+export async function cookieOf(base: string, username: string): Promise<string> {
   const response = await fetch(`${base}/api/v1/session`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({ username, password: DEMO_PASSWORD }),
   })
-  const cookie = response.headers.get('set-cookie')?.split(';')[0] ?? ''
+  return response.headers.get('set-cookie')?.split(';')[0] ?? ''
+}
+
+/** Signs in and answers a fetch that carries the session. */
+export async function signedInFetch(base: string, username: string) {
+  const cookie = await cookieOf(base, username)
   return (path: string, init: RequestInit = {}) =>
     fetch(`${base}${path}`, {
       ...init,

@@ -1,7 +1,7 @@
 import type { Equipment } from '@uvanta/contract'
 import { sheetsOf } from '@uvanta/core/library'
 import { type AnyQuantity, toSi } from '@uvanta/core/quantity'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import type { DemoApp } from './app'
 import { readEquipment, searchTextOf } from '../service/register/equipment'
 import type { Seeded } from './random'

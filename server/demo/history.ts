@@ -1,6 +1,6 @@
 import type { Gauge, Person } from '@uvanta/contract'
 import { testPlanOf } from '@uvanta/core/library'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { DateTime } from 'luxon'
 import type { DemoEquipment } from './equipment'

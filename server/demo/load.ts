@@ -1,6 +1,6 @@
 import { demoApp, type DemoApp } from './app'
 import type { Person } from '@uvanta/contract'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import type { App } from '../context'
 import * as gauges from '../service/instruments/gauges'
 import { createPerson, addLicence, readPerson } from '../service/people/people'

@@ -1,5 +1,5 @@
 import type { Gauge, Person } from '@uvanta/contract'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { supersedeCertificate, voidCertificate } from '../service/certificate/release'
 import { readEvents } from '../service/visit/log'
 import { correctAttested } from '../service/visit/sign'

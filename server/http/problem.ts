@@ -84,6 +84,12 @@ interface Fault {
 const BUSY = [1213, 1205, 1047]
 const isBusy = ({ original }: Fault) => BUSY.includes(original?.errno ?? 0)
 
+export const diskFull = explained(
+  'disk-full',
+  'The disk of the server is full. Nothing was changed.',
+  'What you entered is kept on this device and sent again; tell the administrator to make room.',
+)
+
 /** No room on the disk: as a table says it, as the storage engine does, as a file does. */
 const FULL = [1021, 1026, 1114]
 const isFull = ({ original }: Fault) =>
@@ -140,15 +146,7 @@ function foreign(fault: Fault): [number, Explanation] | null {
         'Try again shortly; what was sent twice is stored once.',
       ),
     ]
-  if (isFull(fault))
-    return [
-      503,
-      explained(
-        'disk-full',
-        'The disk of the server is full. Nothing was changed.',
-        'What you entered is kept on this device and sent again; tell the administrator to make room.',
-      ),
-    ]
+  if (isFull(fault)) return [503, diskFull]
   if (isGone(fault))
     return [
       503,

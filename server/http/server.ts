@@ -14,6 +14,7 @@ import { docsPage } from './docsPage'
 import { openApiDocument } from './openapi'
 import { serveHealth } from './health'
 import { problemHandler, sendProblem } from './problem'
+import { roomOn, withRoom } from './room'
 import { requestLog } from './requestLog'
 import { type Answered, binder } from './route'
 import { bindCertificates } from './routes/certificates'
@@ -44,7 +45,8 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
     res.setHeader('Cache-Control', 'public, max-age=3600')
     res.json({ keys: app.keys.published() })
   })
-  server.use('/api', notKept, sameOriginOnly, jsonBody, sessions(app))
+  const hasRoom = roomOn(app.config.dataDirectory)
+  server.use('/api', notKept, sameOriginOnly, withRoom(hasRoom), jsonBody, sessions(app, hasRoom))
   server.use(apiRouter(app, answered))
   server.use('/api', (_req, res) =>
     sendProblem(res, 404, {

@@ -4,6 +4,7 @@ import type { RequestHandler } from 'express'
 import session, { type SessionData } from 'express-session'
 import { DataTypes, QueryTypes } from 'sequelize'
 import type { App } from '../context'
+import type { HasRoom } from './room'
 
 declare module 'express-session' {
   interface SessionData {
@@ -26,7 +27,7 @@ const LONGEST_HOURS = 24
 const TOUCH_MS = 60_000
 
 /** Sessions in the database, which every process of the application reads. */
-export function sessions(app: App): RequestHandler {
+export function sessions(app: App, hasRoom: HasRoom): RequestHandler {
   const table = app.db.sequelize.define(
     'session',
     {
@@ -56,7 +57,8 @@ export function sessions(app: App): RequestHandler {
     if (now - (touched.get(sid) ?? 0) < TOUCH_MS) return fn?.()
     for (const [old, at] of touched) if (now - at > TOUCH_MS) touched.delete(old)
     touched.set(sid, now)
-    touch(sid, data, fn)
+    // Reading goes on where nothing can be written.
+    void hasRoom().then((room) => (room ? touch(sid, data, fn) : fn?.()))
   }
   return session({
     name: 'uvanta',

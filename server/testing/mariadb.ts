@@ -73,6 +73,8 @@ export async function startMariaDb(): Promise<TestServer> {
         `--init-file=${home}/init.sql`,
         '--skip-name-resolve',
         NO_NATIVE_AIO,
+        // Thrown away: nobody waits for its disk.
+        '--innodb-flush-method=nosync',
         '--character-set-server=utf8mb4',
         '--collation-server=utf8mb4_uca1400_ai_ci',
         '--default-time-zone=+00:00',

@@ -8,7 +8,7 @@ import {
   type PayloadOf,
   type RunName,
 } from '@uvanta/core/visit'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { v7 as uuidv7 } from 'uuid'
 import type { App } from '../context'
 import { readPerson } from '../service/people/people'

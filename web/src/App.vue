@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { BApp } from 'bootstrap-vue-next/components/BApp'
-import { computed, defineAsyncComponent, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { useKeys } from './composables/useKeys'
 import ShellNav from './shell/ShellNav.vue'
 import WaitingBar from './shell/WaitingBar.vue'
 import { useSession } from './stores/session'
@@ -21,6 +22,8 @@ waiting.begin()
 const lock = useLock()
 void lock.begin()
 watch([() => session.person?.id, () => lock.openings], () => void waiting.send())
+const keysWanted = ref(false)
+useKeys([{ key: '?', does: 'Show the keys of this view', run: () => (keysWanted.value = true) }])
 const shut = computed(() => lock.reason !== null && session.person !== null)
 const withNav = computed(() => session.person && !route.meta.public)
 </script>
@@ -34,7 +37,7 @@ const withNav = computed(() => session.person && !route.meta.public)
       <RouterView />
     </main>
     <LockScreen v-if="shut" />
-    <KeysDialog />
+    <KeysDialog v-if="keysWanted" v-model="keysWanted" />
   </BApp>
 </template>
 

@@ -4,6 +4,7 @@ import './theme/index.scss'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { afterFirstView } from './afterFirstView'
 import { keepOnDevice } from './newVersion'
 import { makeRouter } from './router'
 
@@ -12,4 +13,4 @@ app.use(createPinia())
 const router = makeRouter()
 app.use(router)
 app.mount('#app')
-keepOnDevice(router)
+void afterFirstView(router).then(() => keepOnDevice(router))

@@ -1,4 +1,4 @@
-import { DateTime } from 'luxon'
+import { secondsBetween } from '../../calendar'
 import * as yup from 'yup'
 import { convertValue, displayedDigits, formatQuantity, roundTo } from '../../quantity'
 import { amount, number, slug, strictObject } from '../../schema'
@@ -114,7 +114,7 @@ function heldS(item: Item, run: TestRun): number | null {
   const [first, last] = readings(item, run)
   if (last?.heldS !== undefined) return last.heldS
   if (!first?.takenAt || !last?.takenAt) return null
-  return DateTime.fromISO(last.takenAt).diff(DateTime.fromISO(first.takenAt)).as('seconds')
+  return secondsBetween(first.takenAt, last.takenAt)
 }
 
 /** The coarser step in which the two readings were displayed, in `unit`. */

@@ -1,6 +1,7 @@
 import { fails } from '../../rules'
 import type { Library } from '../../library'
-import { addDays, lawfulUntil, nextDue } from '../../programme'
+import { addDays } from '../../calendar'
+import { lawfulUntil, nextDue } from '../../programme'
 import { programmeOfVisit } from './pinned'
 import { finalRun, outcomeOfRun } from './verdicts'
 import type { RunName } from '../log/words'

@@ -1,5 +1,5 @@
 import type { Library } from '../../library'
-import { validOn } from '../../programme'
+import { validOn } from '../../calendar'
 import { type AnyQuantity, type Dimension, valueToSi } from '../../quantity'
 import {
   type Channel,

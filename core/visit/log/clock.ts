@@ -1,4 +1,4 @@
-import { DateTime } from 'luxon'
+import { dateThere, secondsBetween } from '../../calendar'
 import type { EventDraft, VisitEvent } from './events'
 
 /** Why the device’s time of an entry is no proof of when it was made. */
@@ -23,13 +23,9 @@ export function clockDoubt(
   return late > CLOCK_FAR_HOURS ? 'far-from-arrival' : null
 }
 
-/** From one instant to another; both are ISO times with their zone. */
-// eslint-disable-next-line no-restricted-globals -- parsing asks no clock, and every entry is looked at
-const hoursTo = (from: string, to: string) => (Date.parse(to) - Date.parse(from)) / 3_600_000
+const hoursTo = (from: string, to: string) => secondsBetween(from, to) / 3_600
 
 /** The legal date of an event where the device stood. */
 export function localDateOf(event: Pick<EventDraft, 'deviceTime' | 'deviceOffset'>): string {
-  return DateTime.fromISO(event.deviceTime, { zone: 'utc' })
-    .plus({ minutes: event.deviceOffset })
-    .toISODate() as string
+  return dateThere(event.deviceTime, event.deviceOffset)
 }

@@ -1,4 +1,4 @@
-import { DateTime } from 'luxon'
+import { secondsBetween } from '../../calendar'
 import { countGrooves, throwSymmetry } from '../../craft'
 import { mendedBy, type PlacedStep, relaxingOf, renewalAdvice, variantOf } from '../../guide'
 import { valueToSi } from '../../quantity'
@@ -104,9 +104,7 @@ export function proofRefusal(
     const started = state.guideTimers.findLast((t) => t.step === step.id)
     if (!started) return refuse('Its time has not begun.', 'Start the clock.')
     const minutes = Number(slotFigure(state, library, step.hold)?.value ?? 0)
-    const passed = DateTime.fromISO(event.deviceTime)
-      .diff(DateTime.fromISO(started.at))
-      .as('minutes')
+    const passed = secondsBetween(started.at, event.deviceTime) / 60
     if (passed < minutes)
       return refuse(
         `${Math.ceil(minutes - passed)} of ${minutes} minutes are left.`,

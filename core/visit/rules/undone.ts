@@ -1,4 +1,4 @@
-import { DateTime } from 'luxon'
+import { secondsBetween } from '../../calendar'
 import { type EventDraft, traitsOf } from '../log/events'
 import type { FoldedLog } from '../log/fold'
 import { type Refusal, refuse } from './refusal'
@@ -24,10 +24,7 @@ export function guardUndone(
     )
   }
   const [first] = last
-  const passed = first
-    ? DateTime.fromISO(deviceTime).diff(DateTime.fromISO(first.deviceTime))
-    : null
-  const seconds = passed?.as('seconds') ?? Infinity
+  const seconds = first ? secondsBetween(first.deviceTime, deviceTime) : Infinity
   return seconds >= 0 && seconds <= SOON_S
     ? null
     : refuse('It was recorded too long ago.', 'Take the step up again, or correct the entry.')

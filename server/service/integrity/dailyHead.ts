@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { DailyHead } from '@uvanta/contract'
 import { CHAIN_START } from '@uvanta/core/visit'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { Op, QueryTypes, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import { keptCursor, makeCursor, pageSize } from '../paging'

@@ -45,7 +45,10 @@ export async function sealHead(
   transaction: Transaction,
 ): Promise<void> {
   const seal = app.keys.seal('visit', visitWords(visit))
-  await app.db.seals.update({ seal }, { where: { kind: 'visit', id: visit.id }, transaction })
+  await app.db.sequelize.query("UPDATE seal SET seal = ? WHERE kind = 'visit' AND id = ?", {
+    replacements: [seal, visit.id],
+    transaction,
+  })
 }
 
 /** What of these records does not fit its seal, or has none. */

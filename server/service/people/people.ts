@@ -1,7 +1,7 @@
 import type { Id } from '@uvanta/core/schema'
 import { hash, verify } from '@node-rs/argon2'
 import type { Licence, OwnUnits, Person, Role } from '@uvanta/contract'
-import type { Transaction } from 'sequelize'
+import { QueryTypes, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { LicenceRow, PersonRow } from '../../store/tables'
 import { audited } from '../audit'
@@ -60,31 +60,41 @@ export async function setUnits(app: App, { id }: Person, units: OwnUnits): Promi
 }
 
 export async function readPerson(app: App, id: string): Promise<Person> {
-  const [person] = await withLicences(app, { id })
+  const [person] = await people(app, 'WHERE p.id = ?', [id])
   if (!person) throw notFound('person')
   return person
 }
 
-export const listPeople = (app: App): Promise<Person[]> => withLicences(app, {})
+export const listPeople = (app: App): Promise<Person[]> => people(app, 'ORDER BY p.name', [])
 
-/** People by name, each with the licences that expire last before the others. */
-async function withLicences(app: App, where: { readonly id?: string }): Promise<Person[]> {
-  const rows = await app.db.people.findAll({
-    where,
-    include: 'licences',
-    order: [
-      ['name', 'ASC'],
-      ['licences', 'expiresOn', 'DESC'],
-    ],
-  })
-  return rows.map((row) => toPerson(app, row, row.licences ?? []))
+type AskedPerson = Pick<
+  PersonRow,
+  'id' | 'username' | 'name' | 'roles' | 'active' | 'version' | 'mustChange' | 'units'
+> & {
+  readonly secondFactor: 0 | 1
+  /** Null where there is none. */
+  readonly licences: Licence[] | null
+}
+
+/** People, each with the licences that expire last before the others, in one lean statement: every request asks. */
+async function people(app: App, which: string, values: readonly string[]): Promise<Person[]> {
+  const rows = await app.db.sequelize.query<AskedPerson>(
+    `SELECT p.id, p.username, p.name, p.roles, p.active, p.version, p.must_change AS mustChange, p.units,
+       p.second_factor_since IS NOT NULL AS secondFactor,
+       (SELECT JSON_ARRAYAGG(JSON_OBJECT('id', l.id, 'kind', l.kind, 'number', l.number,
+          'issuedOn', l.issued_on, 'expiresOn', l.expires_on, 'version', l.version) ORDER BY l.expires_on DESC)
+        FROM licence l WHERE l.person_id = p.id) AS licences
+     FROM person p ${which}`,
+    { replacements: [...values], type: QueryTypes.SELECT },
+  )
+  return rows.map((row) => toPerson(app, row))
 }
 
 /** Roles that see and change what is not their own. */
 const OFFICE: readonly Role[] = ['planner', 'reviewer', 'administrator']
 
-function toPerson(app: App, row: PersonRow, licences: readonly LicenceRow[]): Person {
-  const { id, username, name, roles, active, version, mustChange, secondFactorSince, units } = row
+function toPerson(app: App, row: AskedPerson): Person {
+  const { id, username, name, roles, active, version, mustChange, secondFactor, units } = row
   const needs = app.config.officeNeedsSecondFactor && roles.some((r) => OFFICE.includes(r))
   return {
     id,
@@ -93,16 +103,12 @@ function toPerson(app: App, row: PersonRow, licences: readonly LicenceRow[]): Pe
     roles,
     active: Boolean(active),
     version,
-    licences: licences.map(toLicence),
+    licences: row.licences ?? [],
     ...(mustChange ? { mustChangePassword: true } : {}),
-    ...(secondFactorSince ? { secondFactor: true } : {}),
-    ...(needs && !secondFactorSince ? { mustSetSecondFactor: true } : {}),
+    ...(secondFactor ? { secondFactor: true } : {}),
+    ...(needs && !secondFactor ? { mustSetSecondFactor: true } : {}),
     ...(units ? { units } : {}),
   }
-}
-
-function toLicence({ id, kind, number, issuedOn, expiresOn, version }: LicenceRow): Licence {
-  return { id, kind, number, issuedOn, expiresOn, version }
 }
 
 /** As the office adds somebody: with a password that nobody guesses, and that is changed at once. */

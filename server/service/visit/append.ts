@@ -13,12 +13,11 @@ import {
 } from '@uvanta/core/visit'
 import { DateTime } from 'luxon'
 import type { App } from '../../context'
-import type { VisitTableRow } from '../../store/tables'
 import { forbidden, ServiceError } from '../errors'
 import { claimsChecked } from './claims'
 import { planReturn } from './followUp'
 import { closedByKey } from './close'
-import { inLog, type OpenLog } from './openLog'
+import { type HeldVisit, inLog, type OpenLog } from './openLog'
 import { writeEvents } from './write'
 
 /** How far a device's clock may run ahead. */
@@ -144,7 +143,7 @@ function refuseChanged(draft: EventDraft, stored: VisitEvent | undefined): void 
 }
 
 /** Technicians write to their own visits; the office adds notes, asks for corrections, and decides to stop. */
-function mayWrite(actor: Person, visit: VisitTableRow, drafts: readonly EventDraft[]): void {
+function mayWrite(actor: Person, visit: HeldVisit, drafts: readonly EventDraft[]): void {
   if (actor.roles.includes('technician') && visit.technicianId === actor.id) return
   const office = actor.roles.includes('reviewer') || actor.roles.includes('planner')
   if (office && drafts.every((d) => traitsOf(d.kind).by === 'office')) return

@@ -1,5 +1,5 @@
 import type { Person } from '@uvanta/contract'
-import { validOn } from '@uvanta/core/programme'
+import { validOn } from '@uvanta/core/calendar'
 import {
   canonicalJson,
   clockDoubt,

@@ -1,15 +1,21 @@
 import type { Id } from '@uvanta/core/schema'
 import { appended, emptyLog, type FoldedLog, type VisitEvent } from '@uvanta/core/visit'
-import type { Transaction } from 'sequelize'
+import { QueryTypes, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { VisitTableRow } from '../../store/tables'
 import { notFound } from '../errors'
 import { readEvents } from './log'
 import { LogCache } from './logCache'
 
+/** What of a visit's row its log has to do with. */
+export type HeldVisit = Pick<
+  VisitTableRow,
+  'id' | 'equipmentId' | 'technicianId' | 'eventCount' | 'headHash'
+>
+
 /** What a transaction on one visit’s log works with: the log as folded so far, under the lock of its row. */
 export interface OpenLog extends FoldedLog {
-  readonly visit: VisitTableRow
+  readonly visit: HeldVisit
   readonly transaction: Transaction
 }
 
@@ -52,10 +58,11 @@ async function once(
   work: (log: OpenLog) => Promise<FoldedLog>,
 ): Promise<VisitEvent[]> {
   const { before, after } = await app.db.sequelize.transaction(async (transaction) => {
-    const visit = await app.db.visits.findByPk(visitId, {
-      transaction,
-      lock: transaction.LOCK.UPDATE,
-    })
+    const [visit] = await app.db.sequelize.query<HeldVisit>(
+      `SELECT id, equipment_id AS equipmentId, technician_id AS technicianId, event_count AS eventCount,
+         head_hash AS headHash FROM visit WHERE id = ? FOR UPDATE`,
+      { replacements: [visitId], type: QueryTypes.SELECT, transaction },
+    )
     if (!visit) throw notFound('visit')
     const known =
       cache.get(visitId, visit.eventCount, visit.headHash) ??

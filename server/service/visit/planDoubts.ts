@@ -1,5 +1,5 @@
 import type { Id } from '@uvanta/core/schema'
-import { validOn } from '@uvanta/core/programme'
+import { validOn } from '@uvanta/core/calendar'
 import { DateTime } from 'luxon'
 import { Op } from 'sequelize'
 import type { App } from '../../context'

@@ -51,18 +51,24 @@ async function updateVisit(
   }
   await Promise.all([
     sealHead(app, { id: visit.id, ...head }, transaction),
-    app.db.visits.update(
+    app.db.sequelize.query(
+      `UPDATE visit SET state = ?, done = ?, skipped = ?, replan_asked = ?, outcome = ?, certificate_id = ?,
+         certificate_number = ?, event_count = ?, head_hash = ? WHERE id = ?`,
       {
-        state: stateName(state),
-        done: state.signed ? [...state.done, 'as-left'] : [...state.done],
-        skipped: [...state.skipped],
-        replanAsked: state.replanAsked?.why ?? null,
-        outcome: state.signed?.outcome ?? null,
-        certificateId: state.certificate?.certificateId ?? null,
-        certificateNumber: state.certificate?.number ?? null,
-        ...head,
+        replacements: [
+          stateName(state),
+          JSON.stringify(state.signed ? [...state.done, 'as-left'] : state.done),
+          JSON.stringify(state.skipped),
+          state.replanAsked?.why ?? null,
+          state.signed?.outcome ?? null,
+          state.certificate?.certificateId ?? null,
+          state.certificate?.number ?? null,
+          head.eventCount,
+          head.headHash,
+          visit.id,
+        ],
+        transaction,
       },
-      { where: { id: visit.id }, transaction },
     ),
   ])
 }

@@ -1,20 +1,29 @@
-import { DateTime } from 'luxon'
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import type { Dimension } from '@uvanta/core/quantity'
 import type { Outcome } from '@uvanta/core/rules'
 
+/** @param time a date, which is the same everywhere, or a moment, in the device's own zone */
+function inWords(time: string, parts: Intl.DateTimeFormatOptions): string {
+  const zone = time.length === DATE_LENGTH ? { timeZone: 'UTC' } : {}
+  return new Intl.DateTimeFormat('en-GB', { ...parts, ...zone }).format(new Date(time))
+}
+const DATE_LENGTH = '2026-11-24'.length
+const DAY = { day: 'numeric', month: 'short', year: 'numeric' } as const
+const CLOCK = { hour: '2-digit', minute: '2-digit' } as const
+
 /** 24 Nov 2026 */
 export const dateWords = (date: string | null | undefined): string =>
-  date ? DateTime.fromISO(date).setLocale('en-GB').toFormat('d LLL yyyy') : '–'
+  date ? inWords(date, DAY) : '–'
 
-/** 24 Nov 2026, 08:15 in the device's own zone */
-export const timeWords = (time: string): string =>
-  DateTime.fromISO(time).setLocale('en-GB').toFormat('d LLL yyyy, HH:mm')
+/** 24 Nov 2026, 08:15 */
+export const timeWords = (time: string): string => inWords(time, { ...DAY, ...CLOCK })
 
-export const clockWords = (time: string): string => DateTime.fromISO(time).toFormat('HH:mm')
+/** 08:15 */
+export const clockWords = (time: string): string => inWords(time, CLOCK)
 
+/** Tuesday 24 November 2026 */
 export const weekdayWords = (date: string): string =>
-  DateTime.fromISO(date).setLocale('en-GB').toFormat('cccc d LLLL yyyy')
+  `${inWords(date, { weekday: 'long' })} ${inWords(date, { ...DAY, month: 'long' })}`
 
 export const outcomeWords: Readonly<Record<Outcome, string>> = {
   pass: 'Pass',

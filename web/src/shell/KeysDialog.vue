@@ -1,9 +1,8 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import { activeKeys, useKeys } from '@/composables/useKeys'
+import { computed } from 'vue'
+import { activeKeys } from '@/composables/useKeys'
 
-const shown = ref(false)
-useKeys([{ key: '?', does: 'Show the keys of this view', run: () => (shown.value = true) }])
+const shown = defineModel<boolean>({ required: true })
 const keys = computed(() => [...activeKeys].sort((a, b) => a.key.localeCompare(b.key)))
 </script>
 

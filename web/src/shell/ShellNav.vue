@@ -13,10 +13,10 @@ import { useRouter } from 'vue-router'
 import { useKeys } from '@/composables/useKeys'
 import { useSession } from '@/stores/session'
 import { useTheme } from '@/stores/theme'
-import { useDeviceKey } from '@/stores/deviceKey'
-import { useLock } from '@/stores/lock'
 import { useWaiting } from '@/stores/waiting'
 import { asOf } from '@/api/kept'
+import { afterFirstView } from '@/afterFirstView'
+import OwnName from './OwnName.vue'
 import { clockWords } from '@/composables/words'
 
 const session = useSession()
@@ -45,8 +45,6 @@ useKeys(
 )
 
 const waiting = useWaiting()
-const keys = useDeviceKey()
-const lock = useLock()
 const waitingWords = computed(() => {
   const [only, ...more] = waiting.visits
   const entries = `${waiting.total} ${waiting.total === 1 ? 'entry' : 'entries'}`
@@ -54,13 +52,16 @@ const waitingWords = computed(() => {
   const of = only && more.length === 0 ? ` of ${only.tag}` : ''
   return `${entries}${of} ${waiting.total === 1 ? 'waits' : 'wait'}`
 })
-const initials = computed(() =>
-  (session.person?.name ?? '')
-    .split(' ')
-    .flatMap((w) => w[0] ?? [])
-    .join(''),
-)
 const asking = ref(false)
+/** A menu takes more script than all the rest of the head: until it has come, the name leads to the account. */
+const OwnMenu = defineAsyncComponent({
+  loader: async () => {
+    await afterFirstView(router)
+    return import('./OwnMenu.vue')
+  },
+  loadingComponent: OwnName,
+  delay: 0,
+})
 /** Not before somebody needs it. */
 const SignOutDialog = defineAsyncComponent(() => import('./SignOutDialog.vue'))
 async function leave() {
@@ -111,15 +112,7 @@ async function signOut() {
           aria-hidden="true"
         />
       </button>
-      <BDropdown variant="link" no-caret end toggle-class="who">
-        <template #button-content>
-          <span class="brief" aria-hidden="true">{{ initials }}</span>
-          <span class="more">{{ session.person?.name }}</span>
-        </template>
-        <BDropdownItem :to="{ name: 'account' }">Password and licences</BDropdownItem>
-        <BDropdownItemButton v-if="keys.own()" @click="lock.lock('hand')">Lock</BDropdownItemButton>
-        <BDropdownItemButton @click="signOut">Sign out</BDropdownItemButton>
-      </BDropdown>
+      <OwnMenu @sign-out="signOut" />
     </div>
     <SignOutDialog v-if="asking" v-model="asking" :total="waiting.total" @leave="leave" />
   </header>
@@ -199,7 +192,7 @@ nav {
   color: var(--warn);
 }
 
-.brief {
+.self :deep(.brief) {
   display: none;
 }
 
@@ -285,12 +278,12 @@ nav {
     white-space: nowrap;
   }
 
-  .brief {
+  .self :deep(.brief) {
     display: inline;
     font-weight: 650;
   }
 
-  .more {
+  .self :deep(.more) {
     position: absolute;
     width: 1px;
     height: 1px;

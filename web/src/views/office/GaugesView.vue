@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api, bodyOf, type Gauge } from '@uvanta/contract'
-import { validOn } from '@uvanta/core/programme'
+import { validOn } from '@uvanta/core/calendar'
 import { instrumentUnits } from '@uvanta/core/instrument'
 import { v7 as uuidv7 } from 'uuid'
 import { computed, useTemplateRef } from 'vue'

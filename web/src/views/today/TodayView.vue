@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api, type VisitRow } from '@uvanta/contract'
 import { purposeTitles } from '@uvanta/core/visit'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { computed, onMounted } from 'vue'
 import { useRouter } from 'vue-router'
 import { call } from '@/api/client'

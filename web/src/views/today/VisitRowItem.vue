@@ -2,7 +2,7 @@
 import { fails } from '@uvanta/core/rules'
 import type { VisitRow } from '@uvanta/contract'
 import { purposeTitles } from '@uvanta/core/visit'
-import { addDays } from '@uvanta/core/programme'
+import { addDays } from '@uvanta/core/calendar'
 import { computed } from 'vue'
 import { timeWords, visitStateWords } from '@/composables/words'
 import { useSession } from '@/stores/session'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { api, type Gauge, gaugeUnder, licenceKinds } from '@uvanta/contract'
 import type { TestPlan } from '@uvanta/core/library'
-import { validOn } from '@uvanta/core/programme'
+import { validOn } from '@uvanta/core/calendar'
 import { needsGauge, type Refusal, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { dimensionShown } from '@uvanta/core/instrument'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type Gauge, api, licenceKinds } from '@uvanta/contract'
 import { slotsOf, variantOf } from '@uvanta/core/guide'
-import { validOn } from '@uvanta/core/programme'
+import { validOn } from '@uvanta/core/calendar'
 import { type PayloadOf, planOfVisit, type Refusal } from '@uvanta/core/visit'
 import { computed, onMounted, shallowRef, watch } from 'vue'
 import { ApiProblem, call } from '@/api/client'

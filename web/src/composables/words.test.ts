@@ -1,0 +1,19 @@
+import { describe, expect, it } from 'vitest'
+import { clockWords, dateWords, timeWords, weekdayWords } from './words'
+
+describe('times in words', () => {
+  it('a date is the same everywhere', () => {
+    expect(dateWords('2026-11-24')).toBe('24 Nov 2026')
+    expect(dateWords('2026-01-01')).toBe('1 Jan 2026')
+    expect(weekdayWords('2026-11-24')).toBe('Tuesday 24 November 2026')
+    expect(dateWords(null)).toBe('–')
+  })
+  it('a moment is told by the clock of the device', () => {
+    // Written in the device's own zone, whatever that is here.
+    const local = new Date(2026, 10, 24, 8, 5).toISOString()
+    expect(timeWords(local)).toBe('24 Nov 2026, 08:05')
+    expect(clockWords(local)).toBe('08:05')
+    expect(clockWords(new Date(2026, 10, 24, 0, 0).toISOString())).toBe('00:00')
+    expect(dateWords(new Date(2026, 10, 24, 23, 59).toISOString())).toBe('24 Nov 2026')
+  })
+})
