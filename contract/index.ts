@@ -6,11 +6,13 @@ import { devices } from './devices'
 import type { Endpoint } from './endpoint'
 import { gauges } from './gauges'
 import { library } from './library'
+import { passkeys } from './passkeys'
 import { people, session } from './people'
 import { register } from './register'
 import { stock } from './stock'
 import { visits } from './visits'
 
+export type { Passkey } from './passkeys'
 export type { ApiKey } from './apiKeys'
 export type { AuditLine, DailyHead } from './audit'
 export * from './certificates'
@@ -27,6 +29,7 @@ export const api = {
   session,
   apiKeys,
   devices,
+  passkeys,
   people,
   gauges,
   register,

@@ -85,15 +85,13 @@ rm -f "$UVANTA_LIBRARY_KEPT"
 export UVANTA_E2E_DATA="$out/e2e-data"
 # One after the other these would leave a core idle half of the time.
 beside demo load_demo "$UVANTA_E2E_DATA"
-beside mutations bash scripts/mutate.sh --sample
 together format lint boundaries exports types
-check mutations verdict_of mutations
 check deploy bash scripts/deploy-test.sh
 # Those of the launcher mostly wait, while the tests of the server work.
 beside backup bash scripts/backup-test.sh
 beside launcher bash scripts/launcher-test.sh
 beside cluster bash scripts/cluster-test.sh
-beside power bash scripts/power-test.sh
+beside power bash scripts/power-test.sh 3
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
 wait
 check backup verdict_of backup

@@ -105,7 +105,7 @@ function apiRouter(app: App, answered?: Answered) {
   const router = express.Router()
   const bind = binder(router, (req) => personOf(app, req), answered)
   router.use('/api/v1/compute', computeLimit)
-  router.use('/api/v1/session/challenge', challengeLimit)
+  router.use(['/api/v1/session/challenge', '/api/v1/session/passkey/begin'], challengeLimit)
   bindSession(app, bind)
   bindOffice(app, bind)
   bindVisits(app, bind)

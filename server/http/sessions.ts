@@ -13,8 +13,10 @@ declare module 'express-session' {
     begunAt: number
     /** Browser and system, in words. */
     device: string
-    /** What a device has to sign to sign in. */
+    /** What a device or a passkey has to sign to sign in. */
     challenge: string
+    /** What a new passkey has to sign. */
+    newPasskey: string
   }
 }
 

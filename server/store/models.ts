@@ -12,6 +12,7 @@ export function defineModels(db: Sequelize) {
     people: defineModel(db, t.person) as With<t.PersonRow, { licences: t.LicenceRow[] }>,
     licences: defineModel(db, t.licence),
     secondFactors: defineModel(db, t.secondFactor),
+    passkeys: defineModel(db, t.passkey),
     apiKeys: defineModel(db, t.apiKey),
     deviceKeys: defineModel(db, t.deviceKey),
     gauges: defineModel(db, t.gauge) as With<t.GaugeRow, { calibrations: t.CalibrationRow[] }>,

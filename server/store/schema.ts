@@ -55,4 +55,5 @@ export const steps: readonly Step[] = [
   ...addSteps(t.person, ['person-second-factor']),
   ...addSteps(t.person, ['person-units']),
   createStep(t.apiKey),
+  createStep(t.passkey),
 ]

@@ -1,4 +1,5 @@
 import { api, type Person } from '@uvanta/contract'
+import type { AuthenticationResponseJSON, RegistrationResponseJSON } from '@simplewebauthn/server'
 import type { Request } from 'express'
 import type { App } from '../../context'
 import {
@@ -8,6 +9,14 @@ import {
   revokeDevice,
   signInByKey,
 } from '../../service/people/deviceKeys'
+import {
+  addPasskey,
+  beginPasskey,
+  listPasskeys,
+  passkeyChallenge,
+  removePasskey,
+  signInByPasskey,
+} from '../../service/people/passkeys'
 import { changePassword, setUnits } from '../../service/people/people'
 import { recordSignIn, signIn } from '../../service/people/signIn'
 import {
@@ -85,6 +94,37 @@ export function bindSession(app: App, bind: Bind): void {
       'signed in',
       `${deviceWords(req.get('User-Agent'))}, by its key`,
     )
+    return person
+  })
+  bindPasskeys(app, bind)
+}
+
+function bindPasskeys(app: App, bind: Bind): void {
+  bind(api.passkeys.list, async ({ actor }) => ({ items: await listPasskeys(app, actor().id) }))
+  bind(api.passkeys.begin, async ({ actor, body, req }) => {
+    const asked = await beginPasskey(app, actor(), body.password, addressOf(req))
+    req.session.newPasskey = asked.challenge
+    return asked
+  })
+  bind(api.passkeys.add, async ({ actor, body, req }) => {
+    const { newPasskey } = req.session
+    delete req.session.newPasskey
+    const answer = body.answer as RegistrationResponseJSON
+    return { items: await addPasskey(app, actor(), body.label, answer, newPasskey) }
+  })
+  bind(api.passkeys.remove, ({ actor, params }) => removePasskey(app, actor(), params.id))
+  bind(api.passkeys.challenge, async ({ req }) => {
+    const asked = await passkeyChallenge(app)
+    req.session.challenge = asked.challenge
+    return asked
+  })
+  bind(api.passkeys.signIn, async ({ body, req }) => {
+    const { challenge } = req.session
+    delete req.session.challenge
+    const person = await signInByPasskey(app, body as AuthenticationResponseJSON, challenge)
+    await renew(req, person)
+    const device = `${deviceWords(req.get('User-Agent'))}, by a passkey`
+    await recordSignIn(app, person, 'signed in', device)
     return person
   })
 }

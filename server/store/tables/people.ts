@@ -74,6 +74,25 @@ export const deviceKey = table(
 )
 export type DeviceKeyRow = RowOf<typeof deviceKey>
 
+/** Public keys of authenticators, which sign their person in. */
+export const passkey = table(
+  'passkey',
+  {
+    /** As the authenticator calls it, base64url. */
+    id: key(text(700)),
+    personId: belongsTo(uuid<'person'>(), 'person', 'person', 'passkeys'),
+    label: text(80),
+    /** COSE, in base64url. */
+    publicKey: text(2_000),
+    /** How often it has signed, where it counts. */
+    counter: int(),
+    createdAt: moment(),
+    lastUsedAt: nullable(moment()),
+  },
+  { keys: ['INDEX (person_id)'] },
+)
+export type PasskeyRow = RowOf<typeof passkey>
+
 /** Keys with which other programs read; of the secret there is the hash alone. */
 export const apiKey = table('api_key', {
   id: key(uuid<'apiKey'>()),

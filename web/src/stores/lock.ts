@@ -108,6 +108,15 @@ export const useLock = defineStore('lock', () => {
     opened()
   }
 
+  /** @throws NotProved, ApiProblem */
+  async function openWithPasskey(): Promise<void> {
+    looked = true
+    const { signInByPasskey } = await import('@/composables/passkey')
+    await signInByPasskey()
+    await session.signedIn()
+    opened()
+  }
+
   /** Somebody else takes the device. */
   function leaveTo(): void {
     shift = null
@@ -115,5 +124,14 @@ export const useLock = defineStore('lock', () => {
     opened()
   }
 
-  return { reason, openings, lock, begin, openWithPin, openWithPassword, leaveTo }
+  return {
+    reason,
+    openings,
+    lock,
+    begin,
+    openWithPin,
+    openWithPassword,
+    openWithPasskey,
+    leaveTo,
+  }
 })

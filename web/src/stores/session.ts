@@ -73,6 +73,11 @@ export const useSession = defineStore('session', () => {
   /** @param code of the authenticator, where there is a second factor */
   async function signIn(username: string, password: string, code = ''): Promise<void> {
     await call(api.session.signIn, { body: { username, password, ...(code ? { code } : {}) } })
+    await signedIn()
+  }
+
+  /** Somebody has proved himself to the server in another way than by the password. */
+  async function signedIn(): Promise<void> {
     localStorage.removeItem(LEFT)
     await load()
   }
@@ -112,6 +117,7 @@ export const useSession = defineStore('session', () => {
     known,
     load,
     signIn,
+    signedIn,
     signOut,
     takeUp,
     setAside,

@@ -14,6 +14,7 @@ import { useSession } from '@/stores/session'
 import { useRouter } from 'vue-router'
 import DevicePin from './DevicePin.vue'
 import OwnUnits from './OwnUnits.vue'
+import PasskeyList from './PasskeyList.vue'
 import SecondFactor from './SecondFactor.vue'
 import SignedIn from './SignedIn.vue'
 
@@ -76,6 +77,7 @@ async function change(given: yup.InferType<typeof body>) {
     </section>
     <DevicePin v-if="session.has('technician') && !shut" />
     <SecondFactor v-if="!shut" />
+    <PasskeyList v-if="!shut" />
     <SignedIn v-if="!shut" />
     <OwnUnits v-if="!shut" />
     <section v-if="!shut" class="section">

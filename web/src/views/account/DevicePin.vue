@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { api, type Device } from '@uvanta/contract'
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, shallowRef } from 'vue'
 import { object, string } from 'yup'
-import { ApiProblem, call } from '@/api/client'
+import { call } from '@/api/client'
+import { useTrying } from '@/composables/useTrying'
 import { timeWords } from '@/composables/words'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
@@ -13,26 +14,17 @@ import { useDeviceKey } from '@/stores/deviceKey'
 /** The PIN of this device, with which visits are signed without a line, and the devices that may. */
 const keys = useDeviceKey()
 const devices = shallowRef<readonly Device[]>([])
-const problem = shallowRef<ApiProblem | null>(null)
-const busy = ref(false)
+const { busy, problem, trying } = useTrying()
 const own = computed(() => keys.own())
 
 async function load() {
   devices.value = (await call(api.devices.list)).items
 }
-async function does(work: () => Promise<unknown>) {
-  problem.value = null
-  busy.value = true
-  try {
+const does = (work: () => Promise<unknown>) =>
+  trying(async () => {
     await work()
     await load()
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error
-  } finally {
-    busy.value = false
-  }
-}
+  })
 onMounted(() => does(() => keys.refresh()))
 
 /** Six alike, and rows up and down. */

@@ -2,8 +2,9 @@
 import { api, bodyOf, type NewSecondFactor } from '@uvanta/contract'
 import { computed, ref, shallowRef } from 'vue'
 import type * as yup from 'yup'
-import { ApiProblem, call } from '@/api/client'
+import { call } from '@/api/client'
 import { qrPicture } from '@/composables/qrPicture'
+import { useTrying } from '@/composables/useTrying'
 import RecordForm from '@/parts/form/RecordForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
@@ -14,8 +15,7 @@ import { useSession } from '@/stores/session'
 const session = useSession()
 const begun = shallowRef<(NewSecondFactor & { picture: string }) | null>(null)
 const recovery = shallowRef<readonly string[]>([])
-const message = ref('')
-const busy = ref(false)
+const { busy, problem, trying } = useTrying()
 const opened = ref(false)
 const has = computed(() => session.person?.secondFactor ?? false)
 const must = computed(() => session.person?.mustSetSecondFactor ?? false)
@@ -23,37 +23,25 @@ const must = computed(() => session.person?.mustSetSecondFactor ?? false)
 const beginning = bodyOf(api.session.beginSecondFactor)
 const confirming = bodyOf(api.session.confirmSecondFactor)
 
-async function does(work: () => Promise<void>) {
-  message.value = ''
-  busy.value = true
-  try {
-    await work()
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    message.value = error.message
-  } finally {
-    busy.value = false
-  }
-}
 const begin = (body: yup.InferType<typeof beginning>) =>
-  does(async () => {
+  trying(async () => {
     const made = await call(api.session.beginSecondFactor, { body })
     begun.value = { ...made, picture: await qrPicture(made.uri) }
   })
 const confirm = (body: yup.InferType<typeof confirming>) =>
-  does(async () => {
+  trying(async () => {
     recovery.value = (await call(api.session.confirmSecondFactor, { body })).recovery
     begun.value = null
   })
 /** Only now the rest of the application opens: the recovery codes are shown once. */
 const kept = () =>
-  does(async () => {
+  trying(async () => {
     await session.load()
     recovery.value = []
     opened.value = false
   })
 const takeOff = (body: yup.InferType<typeof beginning>) =>
-  does(async () => {
+  trying(async () => {
     await call(api.session.removeSecondFactor, { body })
     await session.load()
     opened.value = false
@@ -61,7 +49,7 @@ const takeOff = (body: yup.InferType<typeof beginning>) =>
 function close() {
   begun.value = null
   opened.value = false
-  message.value = ''
+  problem.value = null
 }
 const save = () =>
   saveToFile('uvanta-recovery-codes.txt', `${recovery.value.join('\n')}\n`, 'text/plain')
@@ -81,7 +69,7 @@ const passwordField = {
     <p v-if="must && !begun && recovery.length === 0" class="caution" role="status">
       Your role asks for a second factor. Set it up below: nothing else opens before.
     </p>
-    <ProblemNote :message="message" />
+    <ProblemNote :message="problem?.message ?? ''" />
     <template v-if="recovery.length > 0">
       <p role="status">
         <StateMark state="pass" label="From now on a code is asked for at sign-in." />

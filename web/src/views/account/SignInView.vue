@@ -4,6 +4,8 @@ import { nextTick, onMounted, ref, shallowRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { object, string } from 'yup'
 import { ApiProblem } from '@/api/client'
+import { canHavePasskeys } from '@/composables/canHavePasskeys'
+import { NotProved } from '@/composables/notProved'
 import { useTitle } from '@/composables/useTitle'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
@@ -49,7 +51,8 @@ async function attempt(open: () => Promise<void>) {
     const { to } = route.query
     await router.replace(typeof to === 'string' && /^\/(?!\/)/.test(to) ? to : '/')
   } catch (error) {
-    if (!(error instanceof ApiProblem || error instanceof WrongPin)) throw error
+    if (!(error instanceof ApiProblem || error instanceof WrongPin || error instanceof NotProved))
+      throw error
     // The first time nothing is wrong: the field for it appears.
     const asked = error instanceof ApiProblem && error.code === 'second-factor' && !coded.value
     coded.value = coded.value || asked
@@ -94,6 +97,14 @@ async function attempt(open: () => Promise<void>) {
           autocomplete="one-time-code"
         />
         <BButton type="submit" variant="primary" size="lg" :disabled="busy">Sign in</BButton>
+        <BButton
+          v-if="canHavePasskeys()"
+          variant="outline-primary"
+          size="lg"
+          :disabled="busy"
+          @click="attempt(lock.openWithPasskey)"
+          >With a passkey</BButton
+        >
       </form>
       <section v-if="keys.kept.length > 0" class="here" aria-labelledby="here-title">
         <h2 id="here-title">With a PIN of this device</h2>

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { api, type SessionLine } from '@uvanta/contract'
 import { computed, onMounted, ref, shallowRef } from 'vue'
-import { ApiProblem, call } from '@/api/client'
+import { call } from '@/api/client'
+import { useTrying } from '@/composables/useTrying'
 import { timeWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
 
 /** Where the own name is signed in, and how it is signed out there: a lost telephone, a shared desk. */
 const lines = shallowRef<readonly SessionLine[] | null>(null)
-const problem = shallowRef<ApiProblem | null>(null)
+const { problem, trying } = useTrying()
 const FIRST = 6
 const whole = ref(false)
 const shown = computed(() => (whole.value ? lines.value : lines.value?.slice(0, FIRST)))
@@ -18,15 +19,6 @@ async function load() {
   await trying(async () => {
     lines.value = (await call(api.session.list)).items
   })
-}
-async function trying(work: () => Promise<unknown>) {
-  problem.value = null
-  try {
-    await work()
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error
-  }
 }
 async function end(id: string) {
   await trying(() => call(api.session.end, { params: { id } }))
