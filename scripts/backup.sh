@@ -239,7 +239,7 @@ cmd_restore() {
   done
   rm -rf "$scratch"
   begin_history
-  node server/dist/cli.js migrate
+  as_owner node server/dist/cli.js migrate
   node server/dist/cli.js verify-chain
   rm -f "$UVANTA_DATA/restoring"
   say "Restored from $file${until:+, as of $until UTC}."

@@ -9,6 +9,6 @@ need_command chromium-headless-shell chromium-headless-shell
 prepare >&2
 trap 'stop_all; rm -rf "$UVANTA_DATA"' EXIT
 case "${1:-}" in
-  --scale) node --import tsx server/bench/scale/main.ts ;;
-  *) node --expose-gc --import tsx server/bench/main.ts ;;
+  --scale) as_owner node --import tsx server/bench/scale/main.ts ;;
+  *) as_owner node --expose-gc --import tsx server/bench/main.ts ;;
 esac

@@ -152,9 +152,8 @@ cluster_up() {
   export UVANTA_DB_PASSWORD UVANTA_SESSION_SECRET UVANTA_DB_PORT
   (umask 077; cat >"$CLUSTER/init.sql" <<SQL
 CREATE DATABASE IF NOT EXISTS uvanta;
-CREATE USER IF NOT EXISTS 'uvanta'@'127.0.0.1' IDENTIFIED BY '$UVANTA_DB_PASSWORD';
+$(users)
 CREATE USER IF NOT EXISTS 'uvanta_check'@'127.0.0.1';
-GRANT ALL ON uvanta.* TO 'uvanta'@'127.0.0.1';
 SQL
   )
   local n
@@ -177,7 +176,7 @@ SQL
   PIDS[proxy]=$!
   sleep 2
   step "Bringing the schema up to date"
-  node server/dist/cli.js migrate
+  as_owner node server/dist/cli.js migrate
   step "Starting two processes of the application"
   for n in 1 2; do
     app_process_up "$n"

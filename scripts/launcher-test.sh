@@ -45,6 +45,19 @@ signed="$(node -e '
     .then(async (r) => console.log(r.status, (await r.json()).roles))' "http://127.0.0.1:$UVANTA_PORT" 'four unlike words stand here')"
 grep -q "200 .*administrator" <<<"$signed" || fail "the administrator cannot sign in: $signed"
 
+printf '· %s\n' "What serves changes no table, and no row that only grows"
+# as_server SQL : with the password that what serves has
+as_server() {
+  mariadb --no-defaults -h127.0.0.1 -P"$(cat "$home/db-port")" -uuvanta -p"$(cat "$home/keys/db-password")" uvanta -N -e "$1" 2>&1
+}
+tr '\0' '\n' <"/proc/$(cat "$home/app.pid")/environ" | sed -n 's/^UVANTA_DB_PORT=//p' >"$home/db-port"
+[ "$(as_server 'SELECT COUNT(*) FROM person')" = 1 ] || fail "what serves cannot read"
+for text in "DROP TRIGGER audit_no_update" "DELETE FROM audit" "UPDATE visit_event SET payload = ''" \
+  "ALTER TABLE person DROP COLUMN active" "CREATE TABLE more (id INT)"; do
+  grep -q "denied" <<<"$(as_server "$text" || true)" || fail "what serves may: $text"
+done
+! tr '\0' '\n' <"/proc/$(cat "$home/app.pid")/environ" | grep -q "$(cat "$home/keys/db-owner-password")" || fail "what serves knows the owner's password"
+
 printf '· %s\n' "What ends is started again"
 kill -KILL "$(cat "$home/db/mariadbd.pid")"
 for n in $(seq 1 120); do grep -q "The database ended; starting it again" "$home/said" && break; sleep 0.5; done

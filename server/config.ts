@@ -70,7 +70,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     database: {
       host: '127.0.0.1',
       port: Number(need('UVANTA_DB_PORT')),
-      user: 'uvanta',
+      user: env.UVANTA_DB_USER ?? 'uvanta',
       password: need('UVANTA_DB_PASSWORD'),
       database: env.UVANTA_DB_NAME ?? 'uvanta',
     },

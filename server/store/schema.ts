@@ -57,3 +57,14 @@ export const steps: readonly Step[] = [
   createStep(t.apiKey),
   createStep(t.passkey),
 ]
+
+/** What of each table whoever serves may do. */
+export const servingRights: Readonly<Record<string, string>> = {
+  schema_step: 'SELECT',
+  ...Object.fromEntries(
+    Object.values(t).map(({ name, appendOnly }) => [
+      name,
+      appendOnly ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE',
+    ]),
+  ),
+}

@@ -34,7 +34,7 @@ async function statementsOf(call: () => Promise<unknown>): Promise<string[]> {
   options.logging = (sql) => said.push(sql.replace(/^Executing \(.*?\): /, ''))
   await call()
   options.logging = false
-  return said.filter((s) => s.startsWith('SELECT') && !/FROM `(session|person|licence)`/.test(s))
+  return said.filter((s) => s.startsWith('SELECT') && !/FROM `?(session|person|licence)\b/.test(s))
 }
 const round = (ms: number) => Number(ms.toFixed(1))
 
