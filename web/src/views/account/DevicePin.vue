@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api, type Device } from '@uvanta/contract'
-import { computed, onMounted, shallowRef } from 'vue'
+import { computed, onMounted, ref, shallowRef } from 'vue'
 import { object, string } from 'yup'
 import { call } from '@/api/client'
 import { useTrying } from '@/composables/useTrying'
@@ -14,6 +14,11 @@ import { useDeviceKey } from '@/stores/deviceKey'
 /** The PIN of this device, with which visits are signed without a line, and the devices that may. */
 const keys = useDeviceKey()
 const devices = shallowRef<readonly Device[]>([])
+/** Those that were revoked are many after some years, and seldom asked for. */
+const whole = ref(false)
+const shown = computed(() =>
+  whole.value ? devices.value : devices.value.filter((d) => !d.revokedAt),
+)
 const { busy, problem, trying } = useTrying()
 const own = computed(() => keys.own())
 
@@ -95,8 +100,8 @@ const revoke = (d: Device) =>
       <BButton type="submit" variant="primary" :disabled="busy">Set the PIN</BButton>
     </form>
     <ProblemNote :problem="problem" @retry="does(() => keys.refresh())" />
-    <ul v-if="devices.length > 0" class="rows mt-3" aria-label="Devices">
-      <li v-for="d in devices" :key="d.id" class="device">
+    <ul v-if="shown.length > 0" class="rows mt-3" aria-label="Devices">
+      <li v-for="d in shown" :key="d.id" class="device">
         <StateMark
           :state="d.revokedAt ? 'open' : 'pass'"
           :label="d.id === own?.device ? `${d.label} (this one)` : d.label"
@@ -117,6 +122,9 @@ const revoke = (d: Device) =>
         >
       </li>
     </ul>
+    <BButton v-if="shown.length < devices.length" variant="link" @click="whole = true"
+      >And {{ devices.length - shown.length }} that were revoked</BButton
+    >
   </section>
 </template>
 
