@@ -12,10 +12,11 @@ const FOR_MS = 10_000
 /** Technicians who write to visits of their own without pause, each of them signed in. */
 export async function benchCrowd(app: App, base: string): Promise<object> {
   const petra = await app.db.people.findOne({ where: { username: 'petra' } })
-  const equipment = await app.db.equipment.findAll({ limit: TECHNICIANS, attributes: ['id'] })
+  const equipment = await app.db.equipment.findAll({ limit: TECHNICIANS, attributes: ['id', 'kind'] })
   const actor = await readPerson(app, petra?.id ?? '')
   const crowd = []
-  for (const [n, { id: equipmentId }] of equipment.entries()) {
+  for (const [n, { id: equipmentId, kind }] of equipment.entries()) {
+    const pack = app.shelf.library.rulePacks.find((p) => p.tests.some((t) => t.kind === kind))
     const id = app.newId()
     const username = `crowd-${n}`
     const input = { id, username, name: username, roles: ['technician' as const] }
@@ -26,6 +27,7 @@ export async function benchCrowd(app: App, base: string): Promise<object> {
       technicianId: technician.id,
       plannedOn: app.today(),
       purpose: 'periodic-test',
+      ...(pack ? { rulePack: pack.id } : {}),
     })
     crowd.push({ visit: visit.id, count: visit.count, cookie: await cookieOf(base, username) })
   }
