@@ -12,7 +12,10 @@ const FOR_MS = 10_000
 /** Technicians who write to visits of their own without pause, each of them signed in. */
 export async function benchCrowd(app: App, base: string): Promise<object> {
   const petra = await app.db.people.findOne({ where: { username: 'petra' } })
-  const equipment = await app.db.equipment.findAll({ limit: TECHNICIANS, attributes: ['id', 'kind'] })
+  const equipment = await app.db.equipment.findAll({
+    limit: TECHNICIANS,
+    attributes: ['id', 'kind'],
+  })
   const actor = await readPerson(app, petra?.id ?? '')
   const crowd = []
   for (const [n, { id: equipmentId, kind }] of equipment.entries()) {
