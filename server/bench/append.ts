@@ -26,7 +26,6 @@ export async function benchAppend(app: App, base: string): Promise<object[]> {
     }
     const body = JSON.stringify({ expected, events: [event] })
     const response = await send(`/api/v1/visits/${visit.id}/events`, { method: 'POST', body })
-    if (response.status !== 200) throw new Error(await response.text())
     await response.json()
     expected++
   }

@@ -46,9 +46,13 @@ export async function cookieOf(base: string, username: string): Promise<string> 
 /** Signs in and answers a fetch that carries the session. */
 export async function signedInFetch(base: string, username: string) {
   const cookie = await cookieOf(base, username)
-  return (path: string, init: RequestInit = {}) =>
-    fetch(`${base}${path}`, {
+  return async (path: string, init: RequestInit = {}) => {
+    const answer = await fetch(`${base}${path}`, {
       ...init,
       headers: { 'Content-Type': 'application/json', Cookie: cookie },
     })
+    // What is refused is refused quickly, and would pass for speed.
+    if (!answer.ok) throw new Error(`${path}: ${await answer.text()}`)
+    return answer
+  }
 }
