@@ -52,7 +52,7 @@ async function takeOff(id: string) {
     </p>
     <ProblemNote :message="problem?.message ?? put" />
     <ul v-if="passkeys.length > 0" class="rows">
-      <li v-for="k in passkeys" :key="k.id" class="passkey">
+      <li v-for="k in passkeys" :key="k.id" class="own-line">
         <strong>{{ k.label }}</strong>
         <span class="soft"
           >since {{ timeWords(k.createdAt) }},
@@ -90,25 +90,3 @@ async function takeOff(id: string) {
     >
   </section>
 </template>
-
-<style scoped>
-.passkey {
-  display: grid;
-  grid-template-columns: minmax(10rem, 1fr) 2fr auto;
-  align-items: center;
-  gap: 0.5rem 1rem;
-  min-height: 48px;
-  padding: 0.4rem 0;
-}
-
-@media (max-width: 700px) {
-  .passkey {
-    grid-template-columns: minmax(0, 1fr);
-    gap: 0.25rem;
-  }
-
-  .passkey .btn {
-    justify-self: start;
-  }
-}
-</style>

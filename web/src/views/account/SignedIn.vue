@@ -37,7 +37,7 @@ onMounted(load)
     <ProblemNote :problem="problem" @retry="load" />
     <WaitingLine v-if="!lines && !problem" what="where you are signed in" />
     <ul v-else-if="lines" class="rows">
-      <li v-for="l in shown" :key="l.id" class="line">
+      <li v-for="l in shown" :key="l.id" class="own-line">
         <strong>{{ l.device }}</strong>
         <span class="soft">since {{ timeWords(l.begunAt) }}, used {{ timeWords(l.usedAt) }}</span>
         <span v-if="l.here" class="soft">this one</span>
@@ -52,26 +52,3 @@ onMounted(load)
     >
   </section>
 </template>
-
-<style scoped>
-.line {
-  display: grid;
-  grid-template-columns: minmax(10rem, 1fr) 2fr auto;
-  align-items: center;
-  gap: 0.5rem 1rem;
-  min-height: 48px;
-  padding: 0.4rem 0;
-}
-
-@media (max-width: 700px) {
-  .line {
-    grid-template-columns: minmax(0, 1fr);
-    gap: 0;
-  }
-
-  .line .btn {
-    justify-self: start;
-    padding-left: 0;
-  }
-}
-</style>
