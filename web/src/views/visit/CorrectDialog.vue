@@ -9,9 +9,9 @@ import {
 } from '@uvanta/core/visit'
 import { prose } from '@uvanta/core/schema'
 import { v7 as uuidv7 } from 'uuid'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { boolean, object } from 'yup'
-import { ApiProblem } from '@/api/client'
+import { useTrying } from '@/composables/useTrying'
 import { outcomeWords } from '@/composables/words'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
@@ -29,8 +29,7 @@ const shown = defineModel<boolean>({ required: true })
 const store = useVisit()
 const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
-const problem = shallowRef<ApiProblem | null>(null)
-const busy = ref(false)
+const { busy, problem, trying } = useTrying()
 
 /** The field of the payload that a person would mean. */
 const FIELD: Partial<Record<VisitEvent['kind'], string>> = {
@@ -118,19 +117,8 @@ async function save() {
   if (!refusal.value) shown.value = false
 }
 
-async function sendAttested(payload: PayloadOf<'correction'>): Promise<boolean> {
-  busy.value = true
-  try {
-    await store.correctSigned(payload, form.password ?? '')
-    return true
-  } catch (error) {
-    if (!(error instanceof ApiProblem)) throw error
-    problem.value = error
-    return false
-  } finally {
-    busy.value = false
-  }
-}
+const sendAttested = (payload: PayloadOf<'correction'>) =>
+  trying(() => store.correctSigned(payload, form.password ?? ''))
 </script>
 
 <template>
