@@ -88,6 +88,14 @@ db_start
 [ "$(customers)" = $((before - 1)) ] || fail "$(customers) customers are there, $((before - 1)) were at that moment"
 [ "$(named 'of the first hour') $(named 'by mistake')" = "1 0" ] || fail "it is another moment"
 stop_all
+# Where it came from nothing was copied yet: its own log is followed, and kept for another moment.
+for until in "$moment" "$(date -u -d '1 hour' '+%Y-%m-%d %H:%M')"; do
+  UVANTA_DATA="$home/one" "$ROOT/uvanta" restore "$home/1.tar" --until "$until" >"$home/restored" 2>&1 || { cat "$home/restored"; fail "it was not put back there"; }
+  UVANTA_DATA="$home/one" DB_HOME="$home/one/db" db_start
+  if [ "$until" = "$moment" ]; then wanted=$((before - 1)); else wanted="$before"; fi
+  [ "$(customers)" = "$wanted" ] || fail "$(customers) customers are there, $wanted were at $until"
+  stop_all
+done
 refused "there is no log of changes" "$home/1.tar" --until "$moment" --changes "$home/two"
 refused "is no time" "$home/1.tar" --until "half past"
 

@@ -94,11 +94,12 @@ save_changes() {
 
 # replay DIRECTORY POSITION UNTIL SCRATCH : what was changed after a backup up to a moment, in its order
 replay() {
-  local from="$1/${2%% *}" gtid="${2#* }" until="$3" scratch="$4" log given="" logs=() first
+  local history="${2%% *}" gtid="${2#* }" until="$3" scratch="$4" log given="" logs=() first
   mkdir -p "$scratch/changes"
-  for log in "$from"/log.[0-9]*; do
+  # From both places: what was not copied to the one that is named was copied before the restore.
+  for log in "$1/$history"/log.[0-9]* "$CHANGES/$history"/log.[0-9]*; do
     case "$log" in
-      *'*') ;; # nothing was copied yet
+      *'*') ;; # nothing is there
       *.part) ;;
       *.age)
         [ -n "$given" ] || given="$(passphrase)"
@@ -107,14 +108,9 @@ replay() {
       *) cp "$log" "$scratch/changes/" ;;
     esac
   done
-  # What was not copied yet is in the database's own log alone.
-  if [ "${2%% *}" = "$(history_id)" ]; then
-    sql -e 'FLUSH BINARY LOGS'
-    cp "$DB_HOME"/binlog/log.[0-9]* "$scratch/changes/"
-  fi
   logs=("$scratch"/changes/log.*)
   first="${logs[0]##*.}"
-  [ $((10#${logs[-1]##*.} - 10#$first + 1)) = "${#logs[@]}" ] || die "a file of the log of changes is missing in $from."
+  [ $((10#${logs[-1]##*.} - 10#$first + 1)) = "${#logs[@]}" ] || die "a file of the log of changes is missing in $1/$history."
   TZ=UTC mariadb-binlog --no-defaults --disable-log-bin ${gtid:+--start-position="$gtid"} --stop-datetime="$until" \
     --database=uvanta "${logs[@]}" | sql --sandbox || die "the log of changes could not be followed."
 }
@@ -180,7 +176,7 @@ cmd_drill() {
   scratch="$(mktemp -d)"
   # shellcheck disable=SC2064
   trap "rm -rf '$scratch'" EXIT
-  UVANTA_DATA="$scratch" UVANTA_DB_WANTED_PORT=4960 "$ROOT/uvanta" restore "$file" "$@" ||
+  UVANTA_DATA="$scratch" UVANTA_DB_WANTED_PORT=4960 "$ROOT/uvanta" restore "$file" --changes "$CHANGES" "$@" ||
     die "$file could not be restored."
   say "$file restores, in $((SECONDS - began)) s; it holds what is counted above."
 }
@@ -222,7 +218,9 @@ cmd_restore() {
   if [ ! -f "$UVANTA_DATA/restoring" ]; then
     kept="$UVANTA_DATA/backups/before-restore-$(date +%Y-%m-%d-%H%M%S).tar"
     write_backup "$kept"
-    step "What was there is kept in $kept"
+    # The log is at its end with this restore; whoever chose the wrong moment chooses another one.
+    save_changes "$CHANGES"
+    step "What was there is kept in $kept, every change before it in $CHANGES"
   fi
   # From here on a restore that is broken off is done again before anything else.
   printf '%s' "$file" >"$UVANTA_DATA/restoring"

@@ -36,8 +36,7 @@ const add = ({ label, password }: { label: string; password: string }) =>
     }
   })
 async function takeOff(id: string) {
-  await trying(() => call(api.passkeys.remove, { params: { id } }))
-  await load()
+  if (await trying(() => call(api.passkeys.remove, { params: { id } }))) await load()
 }
 </script>
 

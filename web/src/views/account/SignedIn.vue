@@ -21,12 +21,10 @@ async function load() {
   })
 }
 async function end(id: string) {
-  await trying(() => call(api.session.end, { params: { id } }))
-  await load()
+  if (await trying(() => call(api.session.end, { params: { id } }))) await load()
 }
 async function endOthers() {
-  await trying(() => call(api.session.endOthers))
-  await load()
+  if (await trying(() => call(api.session.endOthers))) await load()
 }
 onMounted(load)
 </script>
