@@ -30,7 +30,7 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
     shelf,
     keys,
     heavy,
-    secrets: openSecretBox(config.dataDirectory),
+    secrets: await openSecretBox(config),
     now,
     newId: uuidv7,
     newSuffix: randomSuffix,

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { readFileSync, rmSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
 import supertest from 'supertest'
@@ -7,6 +7,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { openApp } from './app'
 import type { App } from './context'
 import { openKeys, renewSigningKey } from './service/certificate/keys'
+import { openSecretBox } from './service/people/secretBox'
 import { verifyChains } from './service/integrity/verifyChains'
 import { addDays } from '@uvanta/core/calendar'
 import { createEquipment } from './service/register/equipment'
@@ -129,15 +130,24 @@ describe('a new key', () => {
     await again.db.sequelize.close()
   })
   it('under a passphrase is unreadable, opens with it alone, and signs as before', async () => {
-    const file = join(app.config.dataDirectory, 'keys', 'signing.json')
-    const { kid } = JSON.parse(readFileSync(file, 'utf8'))
+    const files = ['signing.json', 'seal', 'secrets'].map((name) =>
+      join(app.config.dataDirectory, 'keys', name),
+    )
+    const clear = files.map((file) => readFileSync(file, 'utf8').trim())
+    const { kid } = JSON.parse(clear[0] ?? '')
     const visit = await issue()
     const opened = (keysPassphrase?: string) =>
       openKeys({ ...app.config, ...(keysPassphrase ? { keysPassphrase } : {}) }, app.db, app.now)
     const shut = await opened('rope, lamp, tide')
-    expect(readFileSync(file, 'utf8')).not.toContain(kid)
-    await expect(opened()).rejects.toThrow(/is encrypted/)
-    await expect(opened('rope, lamp, tidy')).rejects.toThrow(/does not open/)
+    const box = await openSecretBox({ ...app.config, keysPassphrase: 'rope, lamp, tide' })
+    expect(box.open(app.secrets.shut('a secret', 'somebody'), 'somebody')).toBe('a secret')
+    expect(shut.seal('visit', 'its words')).toBe(app.keys.seal('visit', 'its words'))
+    for (const [n, file] of files.entries()) {
+      expect(readFileSync(file, 'utf8')).not.toContain(n === 0 ? kid : clear[n])
+    }
+    await expect(opened()).rejects.toThrow(/are encrypted/)
+    await expect(openSecretBox(app.config)).rejects.toThrow(/are encrypted/)
+    await expect(opened('rope, lamp, tidy')).rejects.toThrow(/do not open/)
     const again = await opened('rope, lamp, tide')
     const bytes = new TextEncoder().encode('a certificate')
     const jws = await again.sign(bytes)
@@ -146,9 +156,9 @@ describe('a new key', () => {
     const { jws: before } = (await app.db.certificates.findByPk(visit.certificateId!))!
     expect(await again.verify(before)).not.toBeNull()
     const next = await renewSigningKey({ ...app.config, keysPassphrase: 'rope, lamp, tide' })
-    expect(readFileSync(file, 'utf8')).not.toContain(next)
+    expect(readFileSync(files[0] ?? '', 'utf8')).not.toContain(next)
     expect((await opened('rope, lamp, tide')).published().map((k) => k.kid)).toContain(next)
-    rmSync(file)
+    for (const [n, file] of files.entries()) writeFileSync(file, clear[n] ?? '')
   })
 })
 

@@ -96,7 +96,7 @@ describe('a second factor', () => {
     const [row] = await app.db.secondFactors.findAll()
     expect(row?.secret).not.toContain(secret)
     expect(JSON.stringify(row?.recovery)).not.toContain(recovery[2])
-    const { shut, open } = openSecretBox(app.config.dataDirectory)
+    const { shut, open } = await openSecretBox(app.config)
     expect(open(row?.secret ?? '', row?.personId ?? '')).toBe(secret)
     expect(() => open(row?.secret ?? '', 'another')).toThrow()
     expect(shut('the same', 'x')).not.toBe(shut('the same', 'x'))

@@ -255,6 +255,25 @@ describe('signing in', () => {
     expect(of('The other').slice(0, 3)).toEqual(['signing in refused', 'signed out', 'signed in'])
     expect(JSON.stringify(body)).not.toContain('my-secret-word')
   })
+  it('does not happen where it cannot be written down', async () => {
+    const keys: App['keys'] = {
+      ...app.keys,
+      seal: () => {
+        throw new Error('the key is gone')
+      },
+    }
+    const silent = serve({ ...app, keys })
+    const begun = () =>
+      app.db.sequelize.query("SELECT sid FROM session WHERE JSON_EXISTS(data, '$.personId')", {
+        type: QueryTypes.SELECT,
+      })
+    const before = await begun()
+    await supertest(silent)
+      .post('/api/v1/session')
+      .send({ username: 'other', password: PASSWORD })
+      .expect(500)
+    expect(await begun()).toEqual(before)
+  })
   it('gives a session that only this site’s pages can use', async () => {
     const response = await supertest(server)
       .post('/api/v1/session')

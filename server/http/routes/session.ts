@@ -18,29 +18,30 @@ import {
   signInByPasskey,
 } from '../../service/people/passkeys'
 import { changePassword, setUnits } from '../../service/people/people'
-import { recordSignIn, signIn } from '../../service/people/signIn'
+import { signIn } from '../../service/people/signIn'
 import {
   beginSecondFactor,
   confirmSecondFactor,
   removeOwnSecondFactor,
 } from '../../service/people/secondFactor'
 import {
+  closeSession,
   deviceWords,
   endOtherSessions,
   endSession,
   listSessions,
+  openSession,
 } from '../../service/people/sessions'
 import { addressOf, type Bind } from '../route'
 
 export function bindSession(app: App, bind: Bind): void {
   bind(api.session.signIn, async ({ body, req }) => {
     const person = await signIn(app, body.username, body.password, addressOf(req), body.code)
-    await renew(req, person)
-    await recordSignIn(app, person, 'signed in', deviceWords(req.get('User-Agent')))
+    await renew(app, req, person)
     return person
   })
   bind(api.session.signOut, async ({ person, req, res }) => {
-    if (person) await recordSignIn(app, person, 'signed out', deviceWords(req.get('User-Agent')))
+    if (person) await closeSession(app, req.sessionID, person, deviceWords(req.get('User-Agent')))
     await new Promise<void>((done) => req.session.destroy(() => done()))
     res.clearCookie('uvanta')
   })
@@ -87,13 +88,7 @@ export function bindSession(app: App, bind: Bind): void {
     // Asked for once, answered once.
     delete req.session.challenge
     const person = await signInByKey(app, { ...body, challenge })
-    await renew(req, person)
-    await recordSignIn(
-      app,
-      person,
-      'signed in',
-      `${deviceWords(req.get('User-Agent'))}, by its key`,
-    )
+    await renew(app, req, person, ', by its key')
     return person
   })
   bindPasskeys(app, bind)
@@ -122,22 +117,27 @@ function bindPasskeys(app: App, bind: Bind): void {
     const { challenge } = req.session
     delete req.session.challenge
     const person = await signInByPasskey(app, body as AuthenticationResponseJSON, challenge)
-    await renew(req, person)
-    const device = `${deviceWords(req.get('User-Agent'))}, by a passkey`
-    await recordSignIn(app, person, 'signed in', device)
+    await renew(app, req, person, ', by a passkey')
     return person
   })
 }
 
-/** A new session on every sign-in, so that a planted cookie gains nothing. */
-function renew(req: Request, person: Person): Promise<void> {
-  return new Promise((done, failed) => {
-    req.session.regenerate((error) => {
-      if (error) return failed(error as Error)
-      req.session.personId = person.id
-      req.session.begunAt = Date.now()
-      req.session.device = deviceWords(req.get('User-Agent'))
-      req.session.save((e) => (e ? failed(e as Error) : done()))
-    })
+/**
+ * A new session on every sign-in, so that a planted cookie gains nothing.
+ * @param by what else is said of it in the audit than from which device
+ */
+async function renew(app: App, req: Request, person: Person, by = ''): Promise<void> {
+  await new Promise<void>((done, failed) => {
+    req.session.regenerate((error) => (error ? failed(error as Error) : done()))
+  })
+  const device = deviceWords(req.get('User-Agent'))
+  const begun = { personId: person.id, begunAt: Date.now(), device }
+  const expires = new Date(Date.now() + (req.session.cookie.maxAge ?? 0))
+  const data = JSON.stringify({ ...req.session, ...begun })
+  await openSession(app, { sid: req.sessionID, data, expires }, person, `${device}${by}`)
+  // Only now: what stands in a session is kept, whatever comes of the request.
+  Object.assign(req.session, begun)
+  await new Promise<void>((done, failed) => {
+    req.session.save((error) => (error ? failed(error as Error) : done()))
   })
 }

@@ -6,6 +6,7 @@ import type { DateTime } from 'luxon'
 import type { Config } from '../../config'
 import type { Database } from '../../store/database'
 import { readOrMake, replaceFile } from '../../store/keptFile'
+import { readSecret, type SecretFile } from '../../store/shutFile'
 import { readSigningKey, renewKeyFile } from './keyFile'
 
 /** Kinds of documents that are signed: one never passes for another. */
@@ -28,8 +29,8 @@ export interface SigningKeys {
 
 const ALGORITHM = 'EdDSA'
 
-/** Where the keys lie, and what the one that signs is encrypted with, if with anything. */
-type KeyPlace = Pick<Config, 'dataDirectory' | 'keysPassphrase'>
+/** Where the keys lie, and what they are encrypted with, if with anything. */
+export type KeyPlace = Pick<Config, 'dataDirectory' | 'keysPassphrase'>
 
 /**
  * Keys live in files that only the owner reads: the private one, the public ones ever used, and that
@@ -41,7 +42,7 @@ export async function openKeys(
   now: () => DateTime<true>,
 ): Promise<SigningKeys> {
   const home = join(place.dataDirectory, 'keys')
-  const privateJwk = await readSigningKey(signingFile(place), place.keysPassphrase)
+  const privateJwk = await readSigningKey(keyIn(place, 'signing.json'))
   const { d: _, ...publicJwk } = privateJwk
   await db.signingKeys.findOrCreate({
     where: { kid: privateJwk.kid },
@@ -50,7 +51,7 @@ export async function openKeys(
   const trusted = await trustedKeys(join(home, 'trusted.json'), publicJwk, db)
   const key = await importJWK(privateJwk, ALGORITHM)
   const lookup = createLocalJWKSet({ keys: trusted })
-  const sealKey = readOrMake(join(home, 'seal'), () => randomBytes(32).toString('hex'))
+  const sealKey = await randomKey(place, 'seal')
   const mark = join(home, 'sealed')
   return {
     sign: (payload, as = 'certificate') =>
@@ -75,9 +76,16 @@ export async function openKeys(
  * @returns the id of the new key
  */
 export const renewSigningKey = (place: KeyPlace): Promise<string> =>
-  renewKeyFile(signingFile(place), place.keysPassphrase)
+  renewKeyFile(keyIn(place, 'signing.json'))
 
-const signingFile = ({ dataDirectory }: KeyPlace) => join(dataDirectory, 'keys', 'signing.json')
+const keyIn = ({ dataDirectory, keysPassphrase }: KeyPlace, name: string): SecretFile => ({
+  file: join(dataDirectory, 'keys', name),
+  passphrase: keysPassphrase,
+})
+
+/** A key of 256 random bits, in hexadecimal, made where there is none. */
+export const randomKey = (place: KeyPlace, name: string): Promise<string> =>
+  readSecret(keyIn(place, name), () => randomBytes(32).toString('hex'))
 
 /** The public keys ever used; an installation from before this file takes them over from its database once. */
 async function trustedKeys(

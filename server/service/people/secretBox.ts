@@ -1,6 +1,5 @@
 import { createCipheriv, createDecipheriv, randomBytes } from 'node:crypto'
-import { join } from 'node:path'
-import { readOrMake } from '../../store/keptFile'
+import { type KeyPlace, randomKey } from '../certificate/keys'
 
 /** Keeps short secrets in the database unreadable to whoever has the database alone. */
 export interface SecretBox {
@@ -15,11 +14,8 @@ const IV_BYTES = 12
 const TAG_BYTES = 16
 
 /** A box whose key lies in the data directory, beside those of the record. AES-256-GCM. */
-export function openSecretBox(dataDirectory: string): SecretBox {
-  const key = Buffer.from(
-    readOrMake(join(dataDirectory, 'keys', 'secrets'), () => randomBytes(32).toString('hex')),
-    'hex',
-  )
+export async function openSecretBox(place: KeyPlace): Promise<SecretBox> {
+  const key = Buffer.from(await randomKey(place, 'secrets'), 'hex')
   return {
     shut(secret, about) {
       const iv = randomBytes(IV_BYTES)

@@ -1,7 +1,8 @@
-import type { SessionLine } from '@uvanta/contract'
+import type { Person, SessionLine } from '@uvanta/contract'
 import { createHash } from 'node:crypto'
 import { QueryTypes } from 'sequelize'
 import type { App } from '../../context'
+import { recordAudit } from '../audit'
 import { notFound } from '../errors'
 import { endSessions } from './endSessions'
 
@@ -10,6 +11,35 @@ interface SessionRow {
   readonly data: string
   readonly usedAt: Date
 }
+
+/**
+ * Keeps a session that somebody has just begun, and that it was begun: neither stands without the other.
+ * @param how from what, in words
+ */
+export const openSession = (
+  app: App,
+  session: { readonly sid: string; readonly data: string; readonly expires: Date },
+  person: Person,
+  how: string,
+): Promise<void> =>
+  app.db.sequelize.transaction(async (transaction) => {
+    await app.db.sequelize.query(
+      `INSERT INTO session (sid, expires, data, created_at, updated_at)
+       VALUES (:sid, :expires, :data, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`,
+      { replacements: session, transaction },
+    )
+    await recordAudit(app, person, 'signed in', how, transaction)
+  })
+
+/** Ends the session in which its person signs out, and writes it down. */
+export const closeSession = (app: App, sid: string, person: Person, how: string): Promise<void> =>
+  app.db.sequelize.transaction(async (transaction) => {
+    await app.db.sequelize.query('DELETE FROM session WHERE sid = :sid', {
+      replacements: { sid },
+      transaction,
+    })
+    await recordAudit(app, person, 'signed out', how, transaction)
+  })
 
 /** What a session is called outside: its own id is what signs somebody in. */
 const nameOf = (sid: string) => createHash('sha256').update(`name ${sid}`).digest('hex')

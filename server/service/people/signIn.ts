@@ -25,7 +25,7 @@ export async function signIn(
   const right = await verify(row?.passwordHash ?? NOBODY, password)
   if (!row || !right || !row.active) {
     // Of a name that nobody has, nothing is kept: it may be a password in the wrong field.
-    if (row) await recordSignIn(app, row, 'signing in refused', 'wrong password, or let go')
+    if (row) await recordRefusal(app, row, 'wrong password, or let go')
     throw new ServiceError(
       'not-signed-in',
       'Name or password is wrong.',
@@ -45,7 +45,7 @@ const nobodyNamed = (username: string) =>
 /** @throws ServiceError with a code of its own, so that a screen asks for what is missing */
 async function requireCode(app: App, row: PersonRow, code: string | undefined): Promise<void> {
   if (code !== undefined && (await takeCode(app, row.id, code))) return
-  if (code !== undefined) await recordSignIn(app, row, 'signing in refused', 'wrong code')
+  if (code !== undefined) await recordRefusal(app, row, 'wrong code')
   throw new ServiceError(
     'not-signed-in',
     code === undefined ? 'A code is asked for as well.' : 'That is not the code, or it was used.',
@@ -56,13 +56,12 @@ async function requireCode(app: App, row: PersonRow, code: string | undefined): 
   )
 }
 
-/** Writes down in the audit trail what happens to somebody’s sign-in. */
-export const recordSignIn = (
+/** Writes down that somebody was not let in under a name, and why. */
+const recordRefusal = (
   app: App,
   { id, name }: Pick<Person, 'id' | 'name'>,
-  action: 'signed in' | 'signed out' | 'signing in refused',
-  subject: string,
+  why: string,
 ): Promise<void> =>
   app.db.sequelize.transaction((transaction) =>
-    recordAudit(app, { id, name } as Person, action, subject, transaction),
+    recordAudit(app, { id, name } as Person, 'signing in refused', why, transaction),
   )
