@@ -32,7 +32,7 @@ export type CertificateDetail = yup.InferType<typeof certificateDetail>
 export const verificationSchema = yup.object({
   verdict: yup
     .string()
-    .oneOf(['genuine', 'superseded', 'void', 'altered', 'unknown'] as const)
+    .oneOf(['genuine', 'superseded', 'void', 'altered', 'forgotten', 'unknown'] as const)
     .required(),
   reason: yup.string().nullable().defined(),
   /** Code of the certificate that took its place. */

@@ -16,13 +16,32 @@ finish() {
 trap finish EXIT
 fail() { printf 'cluster: %s\n' "$*" >&2; tail -5 "$home/said" >&2; exit 1; }
 
+# cluster_up : in the background, until it says where it is
+cluster_up() {
+  : >"$home/said"
+  "$ROOT/uvanta" cluster >"$home/said" 2>&1 &
+  launcher=$!
+  local n
+  for n in $(seq 1 240); do
+    grep -q "Uvanta is at" "$home/said" && return
+    kill -0 "$launcher" 2>/dev/null || fail "it did not start"
+    sleep 1
+  done
+  fail "it did not start in time"
+}
+
 printf '· %s\n' "Three nodes and two processes"
-"$ROOT/uvanta" cluster >"$home/said" 2>&1 &
-launcher=$!
-for n in $(seq 1 240); do
-  grep -q "Uvanta is at" "$home/said" && break
-  kill -0 "$launcher" 2>/dev/null || fail "it did not start"
-  sleep 1
-done
+cluster_up
 printf 'four unlike words stand here' | "$ROOT/uvanta" cluster admin anna >/dev/null || fail "nobody became administrator"
 node "$ROOT/scripts/cluster-test.mjs" "http://127.0.0.1:$UVANTA_PORT" "$home"
+
+printf '· %s\n' "Everything is killed at once, as by a power cut, and started again"
+# Not in the middle of bringing up what dies: the launcher first.
+kill -KILL "$launcher"; wait "$launcher" 2>/dev/null || true
+for file in node1/started.pid node2/started.pid node3/started.pid app1.pid app2.pid; do
+  kill -KILL "$(cat "$home/cluster/$file")" 2>/dev/null || true
+done
+pkill -KILL -f "$home/cluster/haproxy.cfg" || true
+sleep 1
+cluster_up
+node "$ROOT/scripts/cluster-again.mjs" "http://127.0.0.1:$UVANTA_PORT" "$home"

@@ -58,6 +58,14 @@ for text in "DROP TRIGGER audit_no_update" "DELETE FROM audit" "UPDATE visit_eve
 done
 ! tr '\0' '\n' <"/proc/$(cat "$home/app.pid")/environ" | grep -q "$(cat "$home/keys/db-owner-password")" || fail "what serves knows the owner's password"
 
+printf '· %s\n' "What is kept no longer is deleted on wish alone"
+if "$ROOT/uvanta" forget 2 --yes >/dev/null 2>"$home/refused"; then fail "two years were taken"; fi
+grep -q "three years" "$home/refused" || fail "it is not said for how long records are kept"
+if "$ROOT/uvanta" forget 10 </dev/null >"$home/forgotten" 2>&1; then fail "nobody was asked"; fi
+grep -q "nothing was deleted" "$home/forgotten" || fail "it is not said that nothing was deleted"
+"$ROOT/uvanta" forget 10 --yes >"$home/forgotten" 2>&1 || { cat "$home/forgotten"; fail "it could not be deleted"; }
+grep -q "Deleted: 0 visits" "$home/forgotten" || { cat "$home/forgotten"; fail "what was deleted is not said"; }
+
 printf '· %s\n' "What ends is started again"
 kill -KILL "$(cat "$home/db/mariadbd.pid")"
 for n in $(seq 1 120); do grep -q "The database ended; starting it again" "$home/said" && break; sleep 0.5; done

@@ -8,10 +8,11 @@ export const pause = (ms) => new Promise((done) => setTimeout(done, ms))
 const day = (days) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
 
 /** Somebody signed in at a server. */
-class Person {
-  cookie = ''
-  constructor(base) {
+export class Person {
+  /** @param cookie of a session that was begun before */
+  constructor(base, cookie = '') {
     this.base = base
+    this.cookie = cookie
   }
   async call(method, path, body) {
     const response = await fetch(`${this.base}${path}`, {

@@ -95,6 +95,23 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
     say(`From the next start on, certificates are signed with the key ${kid}.`)
     return 0
   },
+  /** Deletes what is older than records are kept, or says what that would be. */
+  async forget(until = '', how = '') {
+    const { countForgettable, forget } = await import('../service/integrity/forget')
+    const app = await openApp()
+    const before = new Date(`${until}T00:00:00Z`)
+    if (how === '--look') {
+      const { visits, auditLines } = await countForgettable(app, before)
+      say(`${visits} visits and ${auditLines} lines of the audit are from before ${until}.`)
+    } else {
+      const { visits, auditLines, people } = await forget(app, before)
+      say(
+        `Deleted: ${visits} visits with photographs and certificates, ${auditLines} lines of the audit, ${people} names of people who left.`,
+      )
+    }
+    await app.db.sequelize.close()
+    return 0
+  },
   async 'verify-chain'() {
     const { verifyChains } = await import('../service/integrity/verifyChains')
     const app = await openApp()

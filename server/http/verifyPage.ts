@@ -11,6 +11,8 @@ const verdicts: Readonly<Record<Verification['verdict'], string>> = {
   superseded: 'Genuine, but another certificate has taken its place.',
   void: 'Void: it was issued, and later declared void. Do not rely on it.',
   altered: 'Altered: what is stored is not what was signed. Do not rely on it.',
+  forgotten:
+    'No longer on record: one of this number was issued, and deleted when the time for which records are kept was over.',
   unknown: 'Unknown: no certificate has this code.',
 }
 const meanings: Readonly<Record<NonNullable<Verification['means']>['state'], string>> = {

@@ -35,6 +35,9 @@ export function defineModels(db: Sequelize) {
     dailyHeads: defineModel(db, t.dailyHead),
     seals: defineModel(db, t.seal),
     sealTotals: defineModel(db, t.sealTotal),
+    forgettings: defineModel(db, t.forgetting),
+    forgottenVisits: defineModel(db, t.forgottenVisit),
+    forgottenCertificates: defineModel(db, t.forgottenCertificate),
     wrongPasswords: defineModel(db, t.wrongPassword),
   }
   associate(db)

@@ -1,5 +1,9 @@
-import { addSteps, createStep, keySteps, refuseSteps, type Step } from './table'
+import { addSteps, createStep, exceptStep, keySteps, refuseSteps, type Step } from './table'
 import * as t from './tables'
+
+/** A record goes where it is written down that it is forgotten, and so does what is older than that. */
+const FORGOTTEN = 'EXISTS (SELECT 1 FROM forgotten_visit f WHERE f.id = OLD.visit_id)'
+const OLD_ENOUGH = 'EXISTS (SELECT 1 FROM forgetting f WHERE f.until > OLD.at)'
 
 /** In order; never edited once released, only followed by further ones. */
 export const steps: readonly Step[] = [
@@ -56,15 +60,30 @@ export const steps: readonly Step[] = [
   ...addSteps(t.person, ['person-units']),
   createStep(t.apiKey),
   createStep(t.passkey),
+  createStep(t.forgetting),
+  createStep(t.forgottenVisit),
+  createStep(t.forgottenCertificate),
+  ...[t.forgetting, t.forgottenVisit, t.forgottenCertificate].flatMap(refuseSteps),
+  exceptStep(t.visitEvent, 'DELETE', FORGOTTEN),
+  exceptStep(t.certificate, 'DELETE', FORGOTTEN),
+  exceptStep(t.photo, 'DELETE', FORGOTTEN),
+  exceptStep(t.audit, 'DELETE', OLD_ENOUGH),
+  // Of a move of stock the number stays, and who made it goes.
+  exceptStep(
+    t.stockMove,
+    'UPDATE',
+    `NEW.person = '' AND (NEW.id, NEW.at, NEW.number, NEW.holder_id, NEW.\`change\`, NEW.reason, NEW.visit_id) <=>
+     (OLD.id, OLD.at, OLD.number, OLD.holder_id, OLD.\`change\`, OLD.reason, OLD.visit_id) AND ${OLD_ENOUGH}`,
+  ),
 ]
 
 /** What of each table whoever serves may do. */
 export const servingRights: Readonly<Record<string, string>> = {
   schema_step: 'SELECT',
   ...Object.fromEntries(
-    Object.values(t).map(({ name, appendOnly }) => [
+    Object.values(t).map(({ name, appendOnly, ownerWrites }) => [
       name,
-      appendOnly ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE',
+      ownerWrites ? 'SELECT' : appendOnly ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE',
     ]),
   ),
 }

@@ -20,6 +20,8 @@ export interface Table<C extends Columns> {
   readonly laterKeys: Readonly<Record<string, string>>
   /** A row, once written, stays as it is. */
   readonly appendOnly: boolean
+  /** Only the owner of the schema writes it, not whoever serves. */
+  readonly ownerWrites: boolean
 }
 export type RowOf<T> =
   T extends Table<infer C>
@@ -33,8 +35,9 @@ export const table = <C extends Columns>(
     keys = [],
     laterKeys = {},
     appendOnly = false,
-  }: Partial<Pick<Table<C>, 'keys' | 'laterKeys' | 'appendOnly'>> = {},
-): Table<C> => ({ name, columns, keys, laterKeys, appendOnly })
+    ownerWrites = false,
+  }: Partial<Pick<Table<C>, 'keys' | 'laterKeys' | 'appendOnly' | 'ownerWrites'>> = {},
+): Table<C> => ({ name, columns, keys, laterKeys, appendOnly, ownerWrites })
 
 /** `setPoint` → `set_point`; a word that SQL keeps for itself is put in quotes. */
 const columnName = (field: string) => {
@@ -108,6 +111,24 @@ export const refuseSteps = ({
         down: `DROP TRIGGER ${name}_no_${event.toLowerCase()}`,
       }))
     : []
+
+/**
+ * The step by which one of these triggers lets a row go all the same, where a condition says so.
+ * @param unless the condition, in SQL over OLD and NEW
+ */
+export function exceptStep(
+  { name }: Pick<Table<Columns>, 'name'>,
+  event: 'UPDATE' | 'DELETE',
+  unless: string,
+): Step {
+  const head = `CREATE OR REPLACE TRIGGER ${name}_no_${event.toLowerCase()} BEFORE ${event} ON ${name} FOR EACH ROW`
+  const refuse = `SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = '${name} is append-only'`
+  return {
+    name: `${name.replaceAll('_', '-')}-refuses-${event.toLowerCase()}-but`,
+    up: `${head} IF NOT (${unless}) THEN ${refuse}; END IF`,
+    down: `${head} ${refuse}`,
+  }
+}
 
 export type ModelOf<T> = ModelStatic<Model<RowOf<T>, Partial<RowOf<T>>> & RowOf<T>>
 

@@ -7,11 +7,16 @@ import type { CertificateRow } from '../../store/tables'
 import { notFound } from '../errors'
 import { readEvents } from '../visit/log'
 
-async function findByCode(app: App, code: string): Promise<CertificateRow | null> {
+/** A code as it is kept, however it was typed. */
+function keptCode(code: string): string {
   const typed = typedCode(code)
-  const kept = typed && 'code' in typed ? typed.code : code.toUpperCase()
-  return app.db.certificates.findOne({ where: { code: kept } })
+  return typed && 'code' in typed ? typed.code : code.toUpperCase()
 }
+const findByCode = (app: App, code: string): Promise<CertificateRow | null> =>
+  app.db.certificates.findOne({ where: { code: keptCode(code) } })
+
+const wasForgotten = async (app: App, code: string): Promise<boolean> =>
+  (await app.db.forgottenCertificates.findByPk(keptCode(code))) !== null
 
 /**
  * Whether a row shows what was signed: its JWS verifies under a key of ours, says the same to the
@@ -56,7 +61,12 @@ export async function verifyCode(app: App, code: string): Promise<Verification> 
   const row = await findByCode(app, code)
   const { name, phone } = app.config.utility
   const utility = { name, phone }
-  if (!row) return { verdict: 'unknown', ...NOTHING, utility }
+  if (!row)
+    return {
+      verdict: (await wasForgotten(app, code)) ? 'forgotten' : 'unknown',
+      ...NOTHING,
+      utility,
+    }
   const status = await app.db.certificateStatus.findByPk(row.id)
   const state = status?.state ?? 'current'
   const sound =

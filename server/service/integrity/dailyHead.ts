@@ -32,7 +32,8 @@ interface LastEntry {
 
 /**
  * The hash of everything that stood at the end of a day. Logs only grow, so it is the same whenever it
- * is computed; what was written into them later, or taken out, makes it another.
+ * is computed; what was written into them later, or taken out, makes it another. Of a visit that was forgotten, what
+ * it ended with is left.
  */
 async function headOf(
   app: App,
@@ -43,13 +44,16 @@ async function headOf(
   let [visits, events, after] = [0, 0, '00000000-0000-0000-0000-000000000000']
   for (;;) {
     const rows = await app.db.sequelize.query<LastEntry>(
-      `SELECT e.visit_id AS id, e.seq, e.hash FROM visit_event e
+      `(SELECT e.visit_id AS id, e.seq, e.hash FROM visit_event e
        JOIN (
          SELECT visit_id, MAX(seq) AS seq FROM visit_event
          WHERE visit_id > :after AND server_time < :end
          GROUP BY visit_id ORDER BY visit_id LIMIT ${PAGE}
-       ) l ON l.visit_id = e.visit_id AND l.seq = e.seq
-       ORDER BY e.visit_id`,
+       ) l ON l.visit_id = e.visit_id AND l.seq = e.seq)
+       UNION ALL
+       (SELECT id, events AS seq, head_hash AS hash FROM forgotten_visit
+       WHERE id > :after AND last_at < :end ORDER BY id LIMIT ${PAGE})
+       ORDER BY id LIMIT ${PAGE}`,
       { replacements: { after, end: addDays(day, 1) }, type: QueryTypes.SELECT, transaction },
     )
     for (const { id, seq, hash: entry } of rows) {

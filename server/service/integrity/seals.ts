@@ -1,7 +1,13 @@
 import { canonicalJson } from '@uvanta/core/visit'
 import { QueryTypes, type Transaction } from 'sequelize'
 import type { App } from '../../context'
-import type { AuditRow, PhotoRow, SealRow } from '../../store/tables'
+import type {
+  AuditRow,
+  ForgottenCertificateRow,
+  ForgottenVisitRow,
+  PhotoRow,
+  SealRow,
+} from '../../store/tables'
 import { inSnapshot } from './snapshot'
 
 /**
@@ -16,8 +22,37 @@ export const photoWords = (photo: Pick<PhotoRow, 'id' | 'visitId' | 'content'>) 
   canonicalJson([photo.id, photo.visitId, photo.content.toString('base64')])
 export const auditWords = (a: Pick<AuditRow, 'id' | 'at' | 'person' | 'action' | 'subject'>) =>
   canonicalJson([a.id, a.at.toISOString(), a.person, a.action, a.subject])
+/** @param certificates those that went with the visit */
+export const forgottenWords = (
+  { id, events, headHash, lastAt, forgottenOn }: ForgottenVisitRow,
+  certificates: readonly Pick<ForgottenCertificateRow, 'code' | 'number'>[],
+) =>
+  canonicalJson([
+    id,
+    events,
+    headHash,
+    lastAt,
+    forgottenOn,
+    certificates.map((c) => [c.number, c.code]).sort(),
+  ])
 
 const totalWords = (kind: Sealed, total: number) => canonicalJson(['total', kind, total])
+
+/** Takes back the seals of records that go, and counts them off. */
+export async function unseal(
+  app: Pick<App, 'db' | 'keys'>,
+  kind: Sealed,
+  ids: readonly string[],
+  transaction: Transaction,
+): Promise<void> {
+  if (ids.length === 0) return
+  const gone = await app.db.seals.destroy({ where: { kind, id: ids as string[] }, transaction })
+  await app.db.sequelize.query('UPDATE seal_total SET total = total - ? WHERE kind = ?', {
+    replacements: [gone, kind],
+    transaction,
+  })
+  await sealTotal(app, kind, transaction)
+}
 
 /** Seals a new record, and counts it. */
 export async function sealNew(
@@ -33,8 +68,17 @@ export async function sealNew(
     'INSERT INTO seal_total (kind, total, seal) VALUES (?, 1, ?) ON DUPLICATE KEY UPDATE total = total + 1',
     { replacements: [kind, ''], transaction },
   )
+  await sealTotal(app, kind, transaction)
+}
+
+/** Seals how many of a kind there are, under the lock of whoever has just counted. */
+async function sealTotal(
+  app: Pick<App, 'db' | 'keys'>,
+  kind: Sealed,
+  transaction: Transaction,
+): Promise<void> {
   const row = await app.db.sealTotals.findByPk(kind, { transaction })
-  const seal = app.keys.seal(kind, totalWords(kind, row?.total ?? 1))
+  const seal = app.keys.seal(kind, totalWords(kind, row?.total ?? 0))
   await app.db.sealTotals.update({ seal }, { where: { kind }, transaction })
 }
 
@@ -75,6 +119,7 @@ const HOMES: Readonly<Record<Sealed, { readonly table: string; readonly id: stri
   visit: { table: 'visit', id: 'CAST(s.id AS UUID)' },
   photo: { table: 'photo', id: 'CAST(s.id AS UUID)' },
   audit: { table: 'audit', id: 'CAST(s.id AS UNSIGNED)' },
+  forgotten: { table: 'forgotten_visit', id: 'CAST(s.id AS UUID)' },
 }
 
 /** Records of a kind that were sealed and are gone; and whether their number fits what was sealed of it. */

@@ -9,6 +9,7 @@ import { headFaults } from './dailyHead'
 import type { RecordFault } from './recordFault'
 import {
   auditWords,
+  forgottenWords,
   goneOrUncounted,
   photoWords,
   type Sealed,
@@ -83,7 +84,28 @@ export async function verifyChains(app: App): Promise<Verified> {
     faults.push(...(await sealedFaults(app, 'audit', records, transaction)))
     return lines.length > 0 ? String(lines.at(-1)?.id) : null
   })
-  for (const kind of ['visit', 'photo', 'audit'] as const)
+  await pageByPage(app, async (after, transaction) => {
+    const visits = await app.db.forgottenVisits.findAll({
+      where: { id: { [Op.gt]: after || NIL } },
+      order: [['id', 'ASC']],
+      limit: VISITS,
+      transaction,
+    })
+    const certificates = await app.db.forgottenCertificates.findAll({
+      where: { visitId: visits.map((v) => v.id) },
+      transaction,
+    })
+    const records = visits.map((v) => ({
+      id: v.id as string,
+      words: forgottenWords(
+        v,
+        certificates.filter((c) => c.visitId === v.id),
+      ),
+    }))
+    faults.push(...(await sealedFaults(app, 'forgotten', records, transaction)))
+    return visits.at(-1)?.id ?? null
+  })
+  for (const kind of ['visit', 'photo', 'audit', 'forgotten'] as const)
     faults.push(...(await goneOrUncounted(app, kind)).map((f) => ({ of: kind, ...f })))
   faults.push(...(await headFaults(app)), ...(await keyFaults(app)))
   return { ...count, faults }

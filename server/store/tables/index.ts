@@ -1,4 +1,5 @@
 export * from './certificates'
+export * from './forgotten'
 export * from './instruments'
 export * from './integrity'
 export * from './library'

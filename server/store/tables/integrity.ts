@@ -16,7 +16,7 @@ export const audit = table(
 )
 export type AuditRow = RowOf<typeof audit>
 
-type Sealed = 'visit' | 'photo' | 'audit'
+type Sealed = 'visit' | 'photo' | 'audit' | 'forgotten'
 /** What only the holder of the seal key can have written: of a visit’s head, a photograph, an audit line. */
 export const seal = table('seal', {
   kind: key(text<Sealed>(12)),

@@ -42,6 +42,10 @@ const words = {
     title: 'Altered',
     text: 'What is stored under this code is not what was signed. Do not rely on it, and tell the utility.',
   },
+  forgotten: {
+    title: 'No longer on record',
+    text: 'The utility issued a certificate of this number. Its record was deleted when the time for which records are kept was over: what it said can no longer be confirmed here.',
+  },
   unknown: {
     title: 'Unknown',
     text: 'No certificate has this code. Compare it letter by letter with the paper; if it agrees, ask the utility.',
@@ -194,7 +198,8 @@ function look() {
   margin: 0;
 }
 
-.result.open {
+.result.open,
+.forgotten {
   color: var(--ink-soft);
 }
 
