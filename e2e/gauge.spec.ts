@@ -1,7 +1,8 @@
 import { expect, type Page, test } from '@playwright/test'
-import { HANDS_DONE, Hands, streamTest, tooSmallDrawn, toTest } from './hands'
+import { Hands, streamTest, tooSmallDrawn, toTest } from './hands'
 import { drawAndSign } from './job'
 import { signIn } from './people'
+import { strokeDown } from './stroke'
 
 const verdictOf = (page: Page) => page.locator('p.whole')
 const itemRow = (page: Page, name: string) => page.locator('.verdict .item', { hasText: name })
@@ -135,13 +136,7 @@ test('a link that drops out in the middle of a test says so, comes back, and not
   await expect(page.getByRole('button', { name: 'Cock 4, open. Turn it' })).toBeVisible()
   await expect(page.getByText('Cock 4 opened').first()).toBeVisible()
   await page.getByRole('button', { name: 'Cock 4, open. Turn it' }).click()
-  for (let n = 0; n < 3; n++) {
-    const count = page.locator('.test-step .count')
-    const before = await count.innerText()
-    await hands.press(HANDS_DONE)
-    await expect(count).not.toHaveText(before, { timeout: 30_000 })
-  }
-  await hands.press('Carry it out')
+  await strokeDown(page)
   await hands.press('Dry')
   await expect(itemRow(page, 'Relief port at rest')).toContainText('Dry')
   await socket(null)

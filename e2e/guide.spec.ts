@@ -47,7 +47,7 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await button(page, 'Go all the same').click()
   await button(page, 'It is this one').click()
   await carryOut(page)
-  await button(page, 'Looked round – test it as it stands').click()
+  await leave(page, 'Looked round – test it as it stands')
   await button(page, 'Start the as-found test').click()
   await streamTest(page, hands, { 'Relief port': 'Drips or runs', 'Check 2': 'Leaked' })
   await expect(page.locator('p.whole')).toContainText('Fail')
@@ -109,8 +109,10 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await carryOut(page)
   await drawAndSign(page, 'Sign and issue the certificate')
   await expect(page.getByText(/^LH-/).first()).toBeVisible()
-  // Thirteen of them are the wrong turns above, each refused or doubted and put right.
-  expect(await pressesOn(page)).toBeLessThanOrEqual(136)
+  // Beside the 90 of a whole repair: a kit doubted and one not accounted for, one thing ticked by itself and the rest
+  // gone without (2), the drawing enlarged and two valves pressed in vain (5), one pressed there, one locked by itself,
+  // and a zero that was none.
+  expect(await pressesOn(page)).toBeLessThanOrEqual(90 + 12)
 })
 
 test('a pilot-operated regulator is overhauled: gas first made safe, the clamp screws round and round until none moves', async ({
@@ -365,7 +367,7 @@ async function toSite(page: Page, hints: JobHints = {}): Promise<void> {
   await button(page, 'Prepared – set off').click()
   await button(page, 'It is this one').click()
   await carryOut(page, hints)
-  await button(page, 'Looked round – test it as it stands').click()
+  await leave(page, 'Looked round – test it as it stands')
 }
 async function untested(page: Page): Promise<void> {
   await button(page, 'It cannot be tested as found').click()

@@ -73,7 +73,7 @@ test('a day without a line: the application starts cold, an assembly is tested, 
   await carryOut(page)
   await setOff(page)
   await carryOut(page)
-  await button(page, 'Looked round – test it as it stands').click()
+  await leave(page, 'Looked round – test it as it stands')
   await page.getByLabel('Read and typed in').check()
   await button(page, 'Start the as-found test').click()
   await runTypedTest(page, { relief: '2.2', check1: '3.4' })

@@ -9,6 +9,7 @@ export {
 } from './schema/equipment'
 export { differenceOnce, expandGuide } from './schema/expand'
 export { atHand } from './run/atHand'
+export { handsTogether } from './run/byHand'
 export { type Lubrication, lubricationOf } from './run/lubrication'
 export { type PracticePoint, practiceAt, practiceAtLarge } from './run/practice'
 export { type FastenerLayout, fastenerPlan } from './run/fastenerPlan'

@@ -41,8 +41,8 @@ const NO_ROOM: Refusal = {
   remedy: 'Free some, or send what waits first, then take it again.',
 }
 
-/** A kind of entry with what it says. */
-type Spec = { [K in EventKind]: readonly [K, PayloadOf<K>] }[EventKind]
+/** An entry that a press writes: its kind, and what it says. */
+export type Spec = { [K in EventKind]: readonly [K, PayloadOf<K>] }[EventKind]
 
 function countsByName(entries: readonly WaitingEntry[]): Record<string, number> {
   const counts: Record<string, number> = {}

@@ -9,7 +9,8 @@ export async function settled() {
 
 /** What hands do with a part of the screen that is under test; every move waits until it has settled. */
 export function handsOn(screen: VueWrapper) {
-  const buttons = () => screen.findAll('button')
+  /** Those that can be pressed. */
+  const buttons = () => screen.findAll('button:not([disabled])')
   const press = async (name: string | RegExp) => {
     const says = (text: string) =>
       typeof name === 'string' ? text.startsWith(name) : name.test(text)

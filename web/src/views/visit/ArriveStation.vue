@@ -23,6 +23,7 @@ const writable = computed(() => store.mine && !store.state.signed && !store.stat
 
 /** What the guide has to look at and to ask comes between the plate and the test. */
 const { due, steps } = useGuide(() => 'arrive')
+const LOOKED_ROUND = 'Looked round – test it as it stands'
 const leave = ['station-done', { station: 'arrive' }] as const
 function confirm() {
   refusal.value = store.recordAll([
@@ -92,11 +93,14 @@ function mismatch(seenSerial: string, reason: string, decision: 'carry-on' | 'st
       />
       <span class="soft small by">{{ identity.by }}</span>
     </p>
-    <StepsHere v-if="identity" station="arrive" :active="writable && current" />
+    <StepsHere
+      v-if="identity"
+      station="arrive"
+      :active="writable && current"
+      :ends="LOOKED_ROUND"
+    />
     <div v-if="identity && writable && current && !due && steps.length > 0" class="actions mt-3">
-      <BButton variant="primary" size="lg" @click="goOn"
-        >Looked round – test it as it stands</BButton
-      >
+      <BButton variant="primary" size="lg" @click="goOn">{{ LOOKED_ROUND }}</BButton>
       <ProblemNote :refusal="refusal" />
     </div>
     <template v-if="writable && current && !identity">

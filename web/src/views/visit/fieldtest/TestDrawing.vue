@@ -69,7 +69,7 @@ const live = computed<LiveDrawing>(() => ({
   lifted: gauge.view?.sight?.lifted ?? [],
   turning: gauge.view?.sight?.turning ?? [],
   pressures: pressures.value,
-  wanted: props.hands.actions.flatMap((a) =>
+  wanted: props.hands.actions.value.flatMap((a) =>
     a.kind === 'move' ? [a.element] : a.kind === 'hose' && a.port ? [a.port] : [],
   ),
   shown: shown.value,

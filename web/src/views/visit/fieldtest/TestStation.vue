@@ -26,8 +26,10 @@ import FilledForm from './FilledForm.vue'
 import GaugePanel from './GaugePanel.vue'
 import SetStack from './SetStack.vue'
 import StartTest from './StartTest.vue'
+import TestHands from './TestHands.vue'
 import TestStep from './TestStep.vue'
 import TraceDialog from './TraceDialog.vue'
+import { handsDone, handsInOneGo } from './handsInOneGo'
 
 const StrokeSheet = defineAsyncComponent(() => import('./StrokeSheet.vue'))
 const FailTable = defineAsyncComponent(() => import('./FailTable.vue'))
@@ -87,6 +89,13 @@ watch(
 )
 onBeforeUnmount(() => gauge.close())
 
+/** What hands do in one go, as long as some of it is left to them. */
+const together = computed(() => {
+  if (!step.value || chosen.value) return []
+  const lines = handsInOneGo(steps.value, step.value, gauge.streaming)
+  return lines.every((s) => handsDone(s, store.state, props.run)) ? [] : lines
+})
+
 const filling = ref(false)
 const tracing = ref<string | null>(null)
 const traceShown = computed({
@@ -137,7 +146,9 @@ const title = computed(() => {
   if (!run.value) return props.run === 'as-found' ? 'Test it as it stands' : 'Test it again'
   return finished.value
     ? `${stationTitles[props.run].split(' ')[0]} test finished`
-    : (step.value?.title ?? 'All steps are done')
+    : together.value.length > 0
+      ? 'By hand, one after the other'
+      : (step.value?.title ?? 'All steps are done')
 })
 </script>
 
@@ -155,6 +166,14 @@ const title = computed(() => {
 
     <template v-if="run && !finished">
       <FilledForm v-if="filling && plan" :run="props.run" :plan="plan" @close="filling = false" />
+      <TestHands
+        v-else-if="together.length > 0 && writable"
+        :key="together[0]?.id"
+        :run="props.run"
+        :steps="together"
+        :number="steps.indexOf(together[0]!) + 1"
+        :of="steps.length"
+      />
       <TestStep
         v-else-if="step && writable"
         :key="step.id"

@@ -9,13 +9,13 @@ import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch }
 import ProblemNote from '@/parts/ProblemNote.vue'
 import Reading from '@/parts/Reading.vue'
 import { useGauge } from '@/stores/gauge'
-import { useVisit } from '@/stores/visit'
+import { type Spec, useVisit } from '@/stores/visit'
 import AdjustPanel from '../bench/AdjustPanel.vue'
 import GaugePanel from './GaugePanel.vue'
 import HoldClock from './HoldClock.vue'
 import TestDrawing from './TestDrawing.vue'
 import TypedReading from './TypedReading.vue'
-import { handMoveWords } from './handMoveWords'
+import { handsWords } from './handMoveWords'
 import { useStepActions } from './useStepActions'
 import { useTakeReading } from './useTakeReading'
 
@@ -25,7 +25,7 @@ const emit = defineEmits<{ advance: [] }>()
 const store = useVisit()
 const gauge = useGauge()
 const record = props.step.record
-const hands = useStepActions(props.step)
+const hands = useStepActions(() => props.step)
 const reading = useTakeReading(props.run, props.step)
 const refusal = shallowRef<Refusal | null>(null)
 const typing = ref(false)
@@ -73,8 +73,14 @@ onMounted(() => {
 watch(handsFirst, focusAction)
 watch(reading.heightMm, (mm) => gauge.heldAt(Number(mm) / 1000 || 0))
 
+/** With its last step, where nothing is read in that, the test is finished too. */
+const finishes = computed(() => props.number === props.of && !record)
 function next() {
-  refusal.value = store.record('step-done', { run: props.run, step: props.step.id })
+  const { run, step } = props
+  const done: Spec = ['step-done', { run, step: step.id }]
+  refusal.value = store.recordAll(finishes.value ? [done, ['test-finished', { run }]] : [done])
+  // What keeps the test open keeps nobody from doing its last step.
+  if (refusal.value && finishes.value) refusal.value = store.recordAll([done])
   if (!refusal.value) emit('advance')
 }
 
@@ -116,14 +122,9 @@ const message = computed(() => {
   const r = refusal.value ?? hands.refusal.value
   return reading.message.value || (r ? `${r.why} ${r.remedy}` : '')
 })
-/** What the press states where nothing is read: what hands have done by then. */
-const handWords = computed(() => {
-  const [only, ...more] = hands.actions
-  if (!only) return 'Done – next step'
-  if (more.length > 0) return `All ${hands.actions.length} done`
-  const kind = store.state.plan?.equipment.kind ?? ''
-  return `${handMoveWords(only, apparatusOf(kind))} – done`
-})
+const handWords = computed(() =>
+  handsWords(hands.actions.value, apparatusOf(store.state.plan?.equipment.kind ?? '')),
+)
 const takeWords = computed(() =>
   record?.read === 'plateau'
     ? 'Take the reading'
@@ -147,12 +148,13 @@ const takeWords = computed(() =>
     <div ref="action" class="do">
       <template v-if="hands.busy.value">
         <BButton variant="primary" size="lg" disabled
-          >Turning {{ hands.done.value }} of {{ hands.actions.length }}</BButton
+          >Turning {{ hands.done.value }} of {{ hands.actions.value.length }}</BButton
         >
       </template>
-      <BButton v-else-if="handsFirst" variant="primary" size="lg" @click="carryOut">{{
-        record ? 'Carry it out' : handWords
-      }}</BButton>
+      <BButton v-else-if="handsFirst" variant="primary" size="lg" @click="carryOut"
+        >{{ record ? 'Carry it out' : handWords
+        }}<small v-if="finishes" class="finishes">That ends the test</small></BButton
+      >
       <template v-else-if="record?.ask === 'reading'">
         <HoldClock
           v-if="record.hold"
@@ -199,7 +201,9 @@ const takeWords = computed(() =>
           >{{ o.label }}</BButton
         >
       </div>
-      <BButton v-else variant="primary" size="lg" @click="carryOut">{{ handWords }}</BButton>
+      <BButton v-else variant="primary" size="lg" @click="carryOut"
+        >{{ handWords }}<small v-if="finishes" class="finishes">That ends the test</small></BButton
+      >
     </div>
     <ProblemNote :message="message" />
     <AdjustPanel v-if="run === 'as-left' && record" :item="record.item" />
@@ -247,6 +251,11 @@ const takeWords = computed(() =>
   flex-wrap: wrap;
   gap: 0.6rem;
   align-items: center;
+}
+
+.finishes {
+  display: block;
+  font-weight: 400;
 }
 
 .question {

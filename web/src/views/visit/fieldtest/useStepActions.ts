@@ -1,7 +1,7 @@
 import { actionsOf, carriedOut, type ProcedureStep, type StepAction } from '@uvanta/core/procedure'
 import { apparatusOf, restOpeningOf, type Opening } from '@uvanta/core/apparatus'
 import type { Refusal } from '@uvanta/core/visit'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
 
@@ -9,16 +9,18 @@ import { useVisit } from '@/stores/visit'
  * What hands do in a step: each turn is recorded and, at a virtual site, carried out there. A valve
  * that was turned on the drawing counts when it was the next one.
  */
-export function useStepActions(step: ProcedureStep) {
+export function useStepActions(step: () => ProcedureStep) {
   const visit = useVisit()
   const gauge = useGauge()
-  const actions = actionsOf(step)
+  const actions = computed(() => actionsOf(step()))
+  const done = ref(0)
   // Taken up where it was left, as after a reload or a flat battery.
-  const done = ref(carriedOut(actions, visit.state.handsSinceStep))
+  const takeUp = () => (done.value = carriedOut(actions.value, visit.state.handsSinceStep))
+  watch(step, takeUp, { immediate: true, flush: 'sync' })
   const busy = ref(false)
   const refusal = shallowRef<Refusal | null>(null)
-  const left = computed(() => actions.length - done.value)
-  const next = computed(() => actions[done.value])
+  const left = computed(() => actions.value.length - done.value)
+  const next = computed(() => actions.value[done.value])
 
   function record(action: StepAction): Refusal | null {
     if (action.kind === 'move') {

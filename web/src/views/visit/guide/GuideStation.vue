@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { endsWork, type PlacedStep, stepWords } from '@uvanta/core/guide'
+import { endsWork, handsTogether, type PlacedStep, stepWords } from '@uvanta/core/guide'
 import {
   currentStation,
   kitsNeeded,
@@ -21,11 +21,13 @@ import SafePanel from '../safe/SafePanel.vue'
 import StopCard from '../safe/StopCard.vue'
 import StationFrame from '../StationFrame.vue'
 import GuideStep from './GuideStep.vue'
+import HandsCard from './HandsCard.vue'
 import KitClosing from './KitClosing.vue'
 import MachineState from './MachineState.vue'
 import StepList from './StepList.vue'
 import TrayPanel from './TrayPanel.vue'
 import { useGuide } from '../bench/useGuide'
+import { useStepEntries } from './useStepEntries'
 
 /** A station carried out by the job guide: one step at a time, drawing, tray and kit beside it. */
 const props = defineProps<{
@@ -36,7 +38,8 @@ const props = defineProps<{
 }>()
 const store = useVisit()
 const slots = useSlots()
-const { guide, run, steps, due, jobTitle } = useGuide(() => props.station)
+const { guide, run, steps, due, jobTitle, missing, uncounted } = useGuide(() => props.station)
+const { unlockedBy } = useStepEntries()
 const narrow = useMediaQuery('(max-width: 1000px)')
 const refusal = shallowRef<Refusal | null>(null)
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
@@ -73,9 +76,24 @@ const judged = computed(() => {
   const next = steps.value[steps.value.indexOf(step) + 1]
   return next && next.inspect === step.remove && !isDone(next) ? next : null
 })
+/** A step that was refused as one of several is shown by itself. */
+const alone = ref<string | null>(null)
+/** Nothing has to be entered, counted or unlocked before the step is done. */
+const isReady = (s: PlacedStep) => {
+  const kit = run.value?.kit.find((k) => k.id === s.from)
+  const counted = !kit || !uncounted.value.includes(kit.job)
+  return counted && missing(s).length === 0 && unlockedBy(s).length === 0
+}
+/** What hands do in one go with the step that is due. */
+const together = computed(() =>
+  shown.value && shown.value.id === due.value?.id && shown.value.id !== alone.value
+    ? handsTogether(steps.value, shown.value, isReady)
+    : [],
+)
 /** What the last step of a station ends, where nothing else is asked for. */
 const ends = computed(() => {
-  const last = steps.value.filter((s) => !isDone(s)).length === 1
+  const left = steps.value.filter((s) => !isDone(s))
+  const last = left.length === 1 || left.every((s) => together.value.includes(s))
   const more = props.asks || props.station === 'rebuild' || slots['finish']
   return last && !more ? props.doneWords : undefined
 })
@@ -136,6 +154,15 @@ function redo(reason: string) {
       >
       If the finding was a slip, take that step up again among those that are done.
     </p>
+    <HandsCard
+      v-else-if="together.length > 0 && active && !again"
+      :key="together[0]?.id"
+      :steps="together"
+      :number="steps.indexOf(together[0]!) + 1"
+      :of="steps.length"
+      :ends="ends"
+      @alone="alone = due?.id ?? null"
+    />
     <GuideStep
       v-else-if="shown && active && !again"
       :key="shown.id"

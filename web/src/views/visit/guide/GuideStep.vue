@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { movesOf, type PlacedStep, relaxingOf, stepWords } from '@uvanta/core/guide'
+import { type PlacedStep, relaxingOf, stepWords } from '@uvanta/core/guide'
 import { currentStation, type PayloadOf, type Refusal } from '@uvanta/core/visit'
 import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
-import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
 import PhotoStrip from '../PhotoStrip.vue'
 import KitCount from '../prepare/KitCount.vue'
@@ -27,6 +26,7 @@ import TorqueCard from './TorqueCard.vue'
 import { actionWords } from './actionWords'
 import { useGuide } from '../bench/useGuide'
 import { useMachine } from '../bench/useMachine'
+import { useStepEntries } from './useStepEntries'
 
 /** One step of a guide: the sentence large, why, what never, and one big action. */
 const props = defineProps<{
@@ -42,7 +42,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
-const session = useSession()
 const {
   guide,
   run,
@@ -100,18 +99,8 @@ function kitCounted() {
 const checks = computed(() =>
   Boolean(props.step.trial ?? props.step.test ?? props.step.verify ?? props.step.require),
 )
-const moves = computed(() =>
-  movesOf(props.step).filter((m) => store.state.valves[m.element] !== m.to),
-)
-/** Own locks on what this step opens: they come off with the same press. */
-const unlocked = computed(() =>
-  moves.value.flatMap(({ element, to }) => {
-    const lock = store.state.locks[element]
-    return to !== 'shut' && lock && lock.by === session.person?.name
-      ? [{ element, number: lock.number, on: false }]
-      : []
-  }),
-)
+const { unlockedBy, entriesOf } = useStepEntries()
+const unlocked = computed(() => unlockedBy(props.step))
 const action = computed(() => {
   const words = actionWords(props.step, guide.value)
   const off = unlocked.value.map(({ number }) => `Lock ${number} is off`)
@@ -135,18 +124,11 @@ function done(found: Partial<PayloadOf<'guide-step'>> = {}, manner: Manner = {})
   const offToo = off && store.refusal('guide-step', off) ? extra : {}
   refusal.value = store.recordAll([
     ...(off ? [['guide-step', { ...off, ...offToo }] as const] : []),
-    ...unlocked.value.map((lock) => ['lock', lock] as const),
-    ...moves.value.map((move) => ['valve-moved', { ...move, ...extra }] as const),
-    [
-      'guide-step',
-      {
-        step: step.id,
-        at: step.at,
-        ...found,
-        ...(step.repeat && !relaxing.value ? { rounds: rounds.value } : {}),
-        ...extra,
-      },
-    ],
+    ...entriesOf(
+      step,
+      { ...found, ...(step.repeat && !relaxing.value ? { rounds: rounds.value } : {}) },
+      extra,
+    ),
     ...(manner.leaving ? [['station-done', { station: step.at }] as const] : []),
   ])
   // What keeps the station open keeps nobody from doing its last step.

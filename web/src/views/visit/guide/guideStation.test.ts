@@ -33,7 +33,12 @@ async function show(made: Job, station: Station) {
   })
   await flushPromises()
   const { press, submit } = handsOn(screen)
-  return { screen, store, server, press, submit, said: () => screen.find('.say').text() }
+  /** The sentence of the step whose turn it is, by itself or as a line of several. */
+  const said = () => {
+    const line = screen.find('.hands .now .sentence')
+    return line.exists() ? line.element.firstChild?.textContent?.trim() : screen.find('.say').text()
+  }
+  return { screen, store, server, press, submit, said }
 }
 const spool = (until: (s: PlacedStep) => boolean) =>
   upTo(job('spool-valve', 'spool valve', 'usual'), 'open-up', until)

@@ -19,13 +19,19 @@ const shut = computed(() => {
   const shutoffs = shutOff(site.value, store.state.valves)
   return site.value.valves.filter((v) => store.state.locks[v.id] || shutoffs.includes(v))
 })
-function put(element: string) {
-  const number = numbers[element]?.trim() ?? ''
-  refusal.value = number
-    ? store.record('lock', { element, number, on: true })
-    : { why: 'The number is missing.', remedy: 'Enter what stands on the lock or tag.' }
+const open = computed(() => shut.value.filter((v) => !store.state.locks[v.id]))
+/** Puts locks on, all of them or none. */
+function put(valves: readonly { readonly id: string }[]) {
+  const locks = valves.map(({ id }) => ({
+    element: id,
+    number: numbers[id]?.trim() ?? '',
+    on: true,
+  }))
+  refusal.value = locks.every((l) => l.number)
+    ? store.recordAll(locks.map((lock) => ['lock', lock] as const))
+    : { why: 'A number is missing.', remedy: 'Enter what stands on the lock or tag.' }
   if (refusal.value) return
-  numbers[element] = ''
+  for (const { id } of valves) numbers[id] = ''
   if (shut.value.every((v) => store.state.locks[v.id])) emit('locked')
 }
 const takeOff = (element: string, number: string) =>
@@ -66,13 +72,21 @@ const takeOff = (element: string, number: string) =>
             size="sm"
             variant="outline-primary"
             :aria-label="`Lock ${v.title}`"
-            @click="put(v.id)"
+            @click="put([v])"
             >Lock</BButton
           >
         </template>
         <span v-else class="soft">not locked</span>
       </li>
     </ul>
+    <BButton
+      v-if="writable && open.length > 1"
+      variant="primary"
+      size="lg"
+      class="all"
+      @click="put(open)"
+      >{{ open.length === 2 ? 'Both are locked' : `All ${open.length} are locked` }}</BButton
+    >
     <ProblemNote :refusal="refusal" />
   </section>
 </template>
@@ -88,6 +102,10 @@ li {
   gap: 0.5rem;
   align-items: center;
   padding: 0.3rem 0;
+}
+
+.all {
+  margin-top: 0.6rem;
 }
 
 small {
