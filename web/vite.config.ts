@@ -25,6 +25,9 @@ export default defineConfig({
       // A new version is taken up between visits, never in the middle of one.
       registerType: 'prompt',
       injectRegister: false,
+      strategies: 'injectManifest',
+      srcDir: 'src',
+      filename: 'sw.ts',
       manifest: {
         name: 'Uvanta',
         short_name: 'Uvanta',
@@ -39,13 +42,9 @@ export default defineConfig({
           { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
         ],
       },
-      workbox: {
+      injectManifest: {
         globPatterns: ['**/*.{js,css,html,svg,woff2,png}'],
         maximumFileSizeToCacheInBytes: 4_000_000,
-        navigateFallback: '/index.html',
-        // What the server answers itself is no place of the application.
-        navigateFallbackDenylist: [/^\/api\//, /^\/\.well-known\//, /\.(?:txt|pdf|json)$/],
-        cleanupOutdatedCaches: true,
       },
     }),
   ],

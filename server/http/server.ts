@@ -9,7 +9,6 @@ import type { Logger } from 'pino'
 import type { App } from '../context'
 import { ServiceError } from '../service/errors'
 import { personOfKey } from '../service/people/apiKeys'
-import { readPerson } from '../service/people/people'
 import { docsPage } from './docsPage'
 import { openApiDocument } from './openapi'
 import { serveHealth } from './health'
@@ -22,7 +21,7 @@ import { bindLibrary } from './routes/library'
 import { bindOffice } from './routes/office'
 import { bindSession } from './routes/session'
 import { bindVisits } from './routes/visits'
-import { sessions } from './sessions'
+import { type Sessions, sessions } from './sessions'
 import { verifyPage } from './verifyPage'
 
 const YEAR_MS = 31_536_000_000
@@ -46,8 +45,9 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
     res.json({ keys: app.keys.published() })
   })
   const hasRoom = roomOn(app.config.dataDirectory)
-  server.use('/api', notKept, sameOriginOnly, withRoom(hasRoom), jsonBody, sessions(app, hasRoom))
-  server.use(apiRouter(app, answered))
+  const { handler, personOf } = sessions(app, hasRoom)
+  server.use('/api', notKept, sameOriginOnly, withRoom(hasRoom), jsonBody, handler)
+  server.use(apiRouter(app, personOf, answered))
   server.use('/api', (_req, res) =>
     sendProblem(res, 404, {
       code: 'no-such-address',
@@ -101,9 +101,9 @@ const computeLimit = rateLimit({
     }),
 })
 
-function apiRouter(app: App, answered?: Answered) {
+function apiRouter(app: App, personOf: Sessions['personOf'], answered?: Answered) {
   const router = express.Router()
-  const bind = binder(router, (req) => personOf(app, req), answered)
+  const bind = binder(router, (req) => askerOf(app, req, personOf), answered)
   router.use('/api/v1/compute', computeLimit)
   router.use(['/api/v1/session/challenge', '/api/v1/session/passkey/begin'], challengeLimit)
   bindSession(app, bind)
@@ -169,21 +169,16 @@ function hostOf(origin: string): string | null {
 }
 
 /** Whoever is signed in; or, for reading alone, whoever a key stands for. */
-async function personOf(app: App, req: Request): Promise<Person | null> {
+async function askerOf(
+  app: App,
+  req: Request,
+  personOf: Sessions['personOf'],
+): Promise<Person | null> {
   const [, secret] = /^Bearer (\S{1,200})$/.exec(req.get('Authorization') ?? '') ?? []
-  if (secret !== undefined) {
-    if (req.method !== 'GET')
-      throw new ServiceError('forbidden', 'A key only reads.', 'Sign in to change something.')
-    return personOfKey(app, secret)
-  }
-  const id = req.session.personId
-  if (!id) return null
-  const person = await readPerson(app, id).catch((error: unknown) => {
-    // Somebody who was removed is nobody; a database that does not answer is no sign-out.
-    if (error instanceof ServiceError && error.kind === 'not-found') return null
-    throw error
-  })
-  return person?.active ? person : null
+  if (secret === undefined) return personOf(req)
+  if (req.method !== 'GET')
+    throw new ServiceError('forbidden', 'A key only reads.', 'Sign in to change something.')
+  return personOfKey(app, secret)
 }
 
 function serveWeb(server: Express, directory: string): void {

@@ -1,9 +1,12 @@
 import type { Id } from '@uvanta/core/schema'
 import connectSession from 'connect-session-sequelize'
-import type { RequestHandler } from 'express'
+import type { Person } from '@uvanta/contract'
+import type { Request, RequestHandler } from 'express'
 import session, { type SessionData } from 'express-session'
 import { DataTypes, QueryTypes } from 'sequelize'
 import type { App } from '../context'
+import { type AskedPerson, PERSON_SQL, readPerson, toPerson } from '../service/people/people'
+import { ServiceError } from '../service/errors'
 import type { HasRoom } from './room'
 
 declare module 'express-session' {
@@ -28,8 +31,19 @@ const LONGEST_HOURS = 24
 /** Written down as used at most once in so long: a look at a list is no reason to write. */
 const TOUCH_MS = 60_000
 
-/** Sessions in the database, which every process of the application reads. */
-export function sessions(app: App, hasRoom: HasRoom): RequestHandler {
+export interface Sessions {
+  readonly handler: RequestHandler
+  /** Whose session a request belongs to; null for nobody’s, and for somebody who was let go. */
+  readonly personOf: (req: Request) => Promise<Person | null>
+}
+
+/**
+ * Sessions in the database, which every process of the application reads, each with its person in the same statement:
+ * every request asks for both.
+ */
+export function sessions(app: App, hasRoom: HasRoom): Sessions {
+  /** People just read with a session, until the request that it was read for asks. */
+  const read = new Map<string, Person>()
   const table = app.db.sequelize.define(
     'session',
     {
@@ -48,8 +62,11 @@ export function sessions(app: App, hasRoom: HasRoom): RequestHandler {
   })
   // One that has run out is none, though nobody has swept it away yet.
   store.get = (sid, fn) =>
-    void read(app, sid).then(
-      (data) => fn(null, data),
+    void readSession(app, sid).then(
+      ({ data, person }) => {
+        if (person) read.set(sid, person)
+        fn(null, data)
+      },
       (error: unknown) => fn(error),
     )
   const touch = store.touch.bind(store)
@@ -62,7 +79,7 @@ export function sessions(app: App, hasRoom: HasRoom): RequestHandler {
     // Reading goes on where nothing can be written.
     void hasRoom().then((room) => (room ? touch(sid, data, fn) : fn?.()))
   }
-  return session({
+  const handler = session({
     name: 'uvanta',
     secret: app.config.sessionSecret,
     store,
@@ -70,15 +87,37 @@ export function sessions(app: App, hasRoom: HasRoom): RequestHandler {
     saveUninitialized: false,
     cookie: { httpOnly: true, sameSite: 'strict', secure: 'auto', maxAge: IDLE_HOURS * HOUR },
   })
+  return {
+    handler,
+    async personOf({ sessionID, session: { personId } }) {
+      const withSession = read.get(sessionID)
+      read.delete(sessionID)
+      if (!personId) return null
+      const person = withSession?.id === personId ? withSession : await findPerson(app, personId)
+      return person?.active ? person : null
+    },
+  }
 }
 
-async function read(app: App, sid: string): Promise<SessionData | null> {
-  const [row] = await app.db.sequelize.query<{ data: string }>(
-    'SELECT data FROM session WHERE sid = :sid AND expires > UTC_TIMESTAMP(3)',
+/** Somebody who was removed is nobody; a database that does not answer is no sign-out. */
+const findPerson = (app: App, id: Id<'person'>): Promise<Person | null> =>
+  readPerson(app, id).catch((error: unknown) => {
+    if (error instanceof ServiceError && error.kind === 'not-found') return null
+    throw error
+  })
+
+async function readSession(
+  app: App,
+  sid: string,
+): Promise<{ readonly data: SessionData | null; readonly person: Person | null }> {
+  const [row] = await app.db.sequelize.query<{ data: string } & (AskedPerson | { id: null })>(
+    `SELECT s.data, ${PERSON_SQL} FROM session s
+     LEFT JOIN person p ON p.id = CAST(JSON_VALUE(s.data, '$.personId') AS UUID)
+     WHERE s.sid = :sid AND s.expires > UTC_TIMESTAMP(3)`,
     { replacements: { sid }, type: QueryTypes.SELECT },
   )
-  if (!row) return null
+  if (!row) return { data: null, person: null }
   const data = JSON.parse(row.data) as SessionData
   const over = app.now().toMillis() - data.begunAt > LONGEST_HOURS * HOUR
-  return over ? null : data
+  return { data: over ? null : data, person: over || row.id === null ? null : toPerson(app, row) }
 }

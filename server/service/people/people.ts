@@ -67,7 +67,7 @@ export async function readPerson(app: App, id: string): Promise<Person> {
 
 export const listPeople = (app: App): Promise<Person[]> => people(app, 'ORDER BY p.name', [])
 
-type AskedPerson = Pick<
+export type AskedPerson = Pick<
   PersonRow,
   'id' | 'username' | 'name' | 'roles' | 'active' | 'version' | 'mustChange' | 'units'
 > & {
@@ -76,15 +76,16 @@ type AskedPerson = Pick<
   readonly licences: Licence[] | null
 }
 
-/** People, each with the licences that expire last before the others, in one lean statement: every request asks. */
+/** A person `p` with the licences, those that expire last before the others, as a statement asks for it. */
+export const PERSON_SQL = `p.id, p.username, p.name, p.roles, p.active, p.version, p.must_change AS mustChange, p.units,
+  p.second_factor_since IS NOT NULL AS secondFactor,
+  (SELECT JSON_ARRAYAGG(JSON_OBJECT('id', l.id, 'kind', l.kind, 'number', l.number,
+     'issuedOn', l.issued_on, 'expiresOn', l.expires_on, 'version', l.version) ORDER BY l.expires_on DESC)
+   FROM licence l WHERE l.person_id = p.id) AS licences`
+
 async function people(app: App, which: string, values: readonly string[]): Promise<Person[]> {
   const rows = await app.db.sequelize.query<AskedPerson>(
-    `SELECT p.id, p.username, p.name, p.roles, p.active, p.version, p.must_change AS mustChange, p.units,
-       p.second_factor_since IS NOT NULL AS secondFactor,
-       (SELECT JSON_ARRAYAGG(JSON_OBJECT('id', l.id, 'kind', l.kind, 'number', l.number,
-          'issuedOn', l.issued_on, 'expiresOn', l.expires_on, 'version', l.version) ORDER BY l.expires_on DESC)
-        FROM licence l WHERE l.person_id = p.id) AS licences
-     FROM person p ${which}`,
+    `SELECT ${PERSON_SQL} FROM person p ${which}`,
     { replacements: [...values], type: QueryTypes.SELECT },
   )
   return rows.map((row) => toPerson(app, row))
@@ -93,7 +94,7 @@ async function people(app: App, which: string, values: readonly string[]): Promi
 /** Roles that see and change what is not their own. */
 const OFFICE: readonly Role[] = ['planner', 'reviewer', 'administrator']
 
-function toPerson(app: App, row: AskedPerson): Person {
+export function toPerson(app: App, row: AskedPerson): Person {
   const { id, username, name, roles, active, version, mustChange, secondFactor, units } = row
   const needs = app.config.officeNeedsSecondFactor && roles.some((r) => OFFICE.includes(r))
   return {

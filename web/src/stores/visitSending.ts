@@ -3,6 +3,7 @@ import { api, type Visit } from '@uvanta/contract'
 import type { EventDraft, VisitEvent } from '@uvanta/core/visit'
 import { ref, type Ref, shallowRef, type ShallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
+import { askForSync } from './backgroundSync'
 import { firstPiece, type Sendable } from './pieces'
 
 /** Someone else wrote meanwhile: what they added, and what of ours waits. */
@@ -73,6 +74,7 @@ export function visitSending(desk: Desk) {
 
   function fail(error: ApiProblem): void {
     problem.value = error.message
+    if (error.offline) void askForSync()
     if (mayComeBack(error)) retry = setTimeout(() => void flush(), RETRY_MS)
   }
 

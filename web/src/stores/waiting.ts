@@ -4,11 +4,11 @@ import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
+import { askForSync } from './backgroundSync'
 import type { WaitingEntry } from './device'
 import { openVisitId } from './openVisit'
 import { outbox } from './outbox'
-import { photoOutbox } from './photoOutbox'
-import { firstPiece } from './pieces'
+import { sendEntries, sendingAlone } from './sendEntries'
 import { useSession } from './session'
 
 /** What waits of one visit: how much, since when, and why the server would not take it. */
@@ -67,59 +67,31 @@ export const useWaiting = defineStore('waiting', () => {
     }
   }
 
-  /** One tab sends at a time; the server takes nothing twice in any case. */
   function send(): Promise<void> {
-    sending ??= alone(sendAll).finally(() => (sending = undefined))
+    sending ??= sendingAlone(sendAll).finally(() => (sending = undefined))
     return sending
   }
-  // Where the browser has no locks, the server sorts out what is sent twice.
-  const locks = navigator.locks as LockManager | null | undefined
-  const alone = (work: () => Promise<void>): Promise<void> =>
-    locks ? locks.request('uvanta-sending', work) : work()
-
   async function sendAll(): Promise<void> {
     const rows = await waiting()
+    const { person } = session
+    if (!person) return
     for (const visitId of new Set(rows.map((e) => e.visitId))) {
       if (visitId === openVisitId.value) continue
       try {
-        await sendVisit(
-          visitId,
-          rows.filter((e) => e.visitId === visitId),
-        )
+        const own = rows.filter((e) => e.visitId === visitId)
+        const { equipment } = await sendEntries(visitId, person.id, own)
+        tags.set(visitId, equipment.tag)
         says.delete(visitId)
       } catch (error) {
         if (!(error instanceof ApiProblem)) throw error
-        if (error.offline) break
+        if (error.offline) {
+          void askForSync()
+          break
+        }
         says.set(visitId, error.message)
       }
     }
     await refresh()
-  }
-
-  async function sendVisit(id: Id<'visit'>, rows: readonly WaitingEntry[]): Promise<void> {
-    const visit = await call(api.visits.read, { params: { id }, live: true })
-    tags.set(id, visit.equipment.tag)
-    await photoOutbox.flush(id, session.person?.id ?? '')
-    const known = new Set<string>(visit.events.map((e) => e.id))
-    await outbox.forget(rows.filter((e) => known.has(e.id)).map((e) => e.id))
-    let left = rows
-      .filter((e) => !known.has(e.id))
-      .map((e) => ({ draft: e.draft, press: e.press ?? e.id }))
-    let expected = visit.events.length
-    while (left.length > 0) {
-      const piece = firstPiece(left)
-      const { items } = await call(api.visits.append, {
-        params: { id },
-        body: {
-          expected,
-          ...(session.person ? { as: session.person.id } : {}),
-          events: piece.map((s) => ({ ...s.draft })),
-        },
-      })
-      expected += items.length
-      left = left.slice(piece.length)
-      await outbox.forget(items.map((e) => e.id))
-    }
   }
 
   /** Watches the line and the clock, from when the application stands. */

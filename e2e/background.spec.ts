@@ -1,0 +1,78 @@
+import { randomUUID } from 'node:crypto'
+import { type CDPSession, expect, test } from '@playwright/test'
+import { signIn } from './people'
+
+test.use({ serviceWorkers: 'allow' })
+
+/** What the browser tells of the worker behind the pages. */
+interface Registration {
+  readonly registrationId: string
+  readonly scopeURL: string
+}
+async function registrationOf(cdp: CDPSession, origin: string): Promise<string> {
+  const found = new Promise<string>((resolve) =>
+    cdp.on('ServiceWorker.workerRegistrationUpdated', ({ registrations }) => {
+      const own = (registrations as Registration[]).find((r) => r.scopeURL.startsWith(origin))
+      if (own) resolve(own.registrationId)
+    }),
+  )
+  await cdp.send('ServiceWorker.enable')
+  return found
+}
+
+test('what was recorded without a line is sent once there is one, though every page is closed', async ({
+  page,
+  context,
+  baseURL,
+}) => {
+  const origin = baseURL ?? ''
+  await signIn(page, 'teo')
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
+  // A visit of its own, which no other test changes.
+  const api = context.request
+  const ask = async (path: string) => (await api.get(`${origin}/api/v1/${path}`)).json()
+  const { person, today } = await ask('session')
+  const [equipment] = (await ask('equipment?q=RP-119')).items
+  const visit = randomUUID()
+  const planned = await api.post(`${origin}/api/v1/visits`, {
+    data: {
+      id: visit,
+      equipmentId: equipment.id,
+      technicianId: person.id,
+      plannedOn: today,
+      purpose: 'periodic-test',
+    },
+  })
+  expect(planned.status()).toBe(200)
+  await page.goto(`/visits/${visit}`)
+  await page.getByRole('button', { name: 'Prepared – set off' }).waitFor()
+  await context.setOffline(true)
+  await page.getByLabel('Note').fill('The gate is rusted through')
+  await page.getByRole('button', { name: 'Prepared – set off' }).click()
+  await expect(page.getByText('2 entries wait on this device')).toBeVisible()
+  // The page is gone before there is a line again.
+  const elsewhere = await context.newPage()
+  await page.close()
+  const cdp = await context.newCDPSession(elsewhere)
+  const registrationId = await registrationOf(cdp, origin)
+  await context.setOffline(false)
+  const notes = async () => {
+    const { events } = (await ask(`visits/${visit}`)) as {
+      events: { payload: { text?: string } }[]
+    }
+    return events.filter((e) => e.payload.text === 'The gate is rusted through').length
+  }
+  expect(await notes()).toBe(0)
+  // The browser wakes the worker by its own clock; here it is told to.
+  await cdp.send('ServiceWorker.dispatchSyncEvent', {
+    origin,
+    registrationId,
+    tag: 'uvanta-entries',
+    lastChance: false,
+  })
+  await expect.poll(notes, { timeout: 20_000 }).toBe(1)
+  // A page that is opened then has nothing left to send.
+  await elsewhere.goto(`${origin}/visits/${visit}`)
+  await expect(elsewhere.getByText('The gate is rusted through').first()).toBeVisible()
+  await expect(elsewhere.getByText(/wait on this device/)).toHaveCount(0)
+})
