@@ -100,7 +100,6 @@ for (const { name, who, go } of views) {
   test(`${name}: no serious finding and nothing wider than the screen, by day and by night`, async ({
     page,
   }) => {
-    test.setTimeout(120_000)
     if (who) await signIn(page, who)
     await page.setViewportSize(sizes.tablet)
     await go(page)

@@ -41,6 +41,7 @@ test('what was recorded without a line is sent once there is one, though every p
       technicianId: person.id,
       plannedOn: today,
       purpose: 'periodic-test',
+      rulePack: 'larkhaven-relief-first',
     },
   })
   expect(planned.status()).toBe(200)

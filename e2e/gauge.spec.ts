@@ -110,7 +110,6 @@ for (const { who, tag, answers, outcome, phone } of [
 test('a link that drops out in the middle of a test says so, comes back, and nothing taken is lost', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
   // The page’s own socket is at hand, to cut it and to make the stand-in misbehave.
   await page.addInitScript(() => {
     const sockets: WebSocket[] = []

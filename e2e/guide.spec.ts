@@ -4,6 +4,7 @@ import {
   button,
   carryOut,
   closeRebuild,
+  dueWords,
   drawAndSign,
   fillForm,
   inDays,
@@ -298,7 +299,7 @@ test('a double check is opened out of order once, with its reason and a photogra
   await button(page, 'No, it does not').click()
   await page.getByLabel('What was wrong').fill('It opens downward')
   await button(page, 'Take up again from there').click()
-  await expect(page.locator('.guide-step .say')).toContainText('tower screws of check 2 out')
+  await expect(dueWords(page)).toContainText('tower screws of check 2 out')
   const again = await carryOut(page)
   expect(again).toContain('Tower 2 back on its seat, turned right before any screw is tight')
   await leave(page, 'Opened and inspected')
@@ -307,7 +308,7 @@ test('a double check is opened out of order once, with its reason and a photogra
   await button(page, 'No, it does not').click()
   await button(page, 'Take up again from there').click()
   await expect(page.getByRole('heading', { name: 'Open up' })).toBeVisible()
-  await expect(page.locator('.guide-step .say')).toContainText('retaining bolts of check 1')
+  await expect(dueWords(page)).toContainText('retaining bolts of check 1')
   await carryOut(page)
   await leave(page, 'Opened and inspected')
   const rebuilt = await carryOut(page)

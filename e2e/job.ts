@@ -81,6 +81,9 @@ export async function nextActionInSight(page: Page): Promise<void> {
   }).toPass({ timeout: 4_000 })
 }
 
+/** The sentence of the step whose turn it is, by itself or as a line of several. */
+export const dueWords = (page: Page) => page.locator('.guide-step .say, .hands .now .sentence')
+const bagOf = (page: Page) => page.locator('.guide-step section.kit form')
 const stationName = (page: Page) => page.locator('.frame h2').first()
 
 /** Ends a station whose last step has not ended it by itself. */
@@ -92,7 +95,7 @@ export async function leave(page: Page, name: string): Promise<void> {
 /** Carries out the steps of a station as the guide asks, and answers their sentences. */
 export async function carryOut(page: Page, hints: JobHints = {}): Promise<string[]> {
   const said: string[] = []
-  const say = page.locator('.guide-step .say')
+  const say = dueWords(page)
   await expect(stationName(page)).toBeVisible()
   const station = await stationName(page).innerText()
   for (let n = 0; n < 120; n++) {
@@ -111,6 +114,11 @@ export async function carryOut(page: Page, hints: JobHints = {}): Promise<string
       ' · ',
     )
     if (hints.until?.test(words)) return said
+    // A step that takes a part from a kit nobody has counted is then still to be done, perhaps with others.
+    if (!/Count the kit/.test(words) && (await bagOf(page).isVisible())) {
+      while (await bagOf(page).isVisible()) await countKit(page)
+      continue
+    }
     // The first of them may stand where whoever came here has scrolled.
     if (said.length > 0) await nextActionInSight(page)
     said.push(words)
@@ -138,11 +146,8 @@ async function giveFigures(page: Page): Promise<void> {
 async function doStep(page: Page, words: string, hints: JobHints): Promise<void> {
   const step = page.locator('.guide-step')
   const press = (name: string | RegExp) => step.getByRole('button', { name }).first().click()
-  const bag = step.locator('section.kit form')
-  if (await bag.isVisible()) {
-    while (await bag.isVisible()) await countKit(page)
-    // A step that takes a part from the kit is then still to be done.
-    if (!/Count the kit/.test(words)) await step.locator('.actions .btn-primary').click()
+  if (await bagOf(page).isVisible()) {
+    while (await bagOf(page).isVisible()) await countKit(page)
     return
   }
   const asked = step.locator('.answers')

@@ -5,14 +5,15 @@ export const PORT = 4976
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results',
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 10_000 },
-  workers: 2,
+  workers: 3,
   fullyParallel: true,
   globalSetup: './launch.ts',
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
     trace: 'off',
     contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {

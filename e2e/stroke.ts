@@ -8,7 +8,9 @@ import { expect, type Page } from '@playwright/test'
 export async function strokeDown(page: Page, until?: RegExp): Promise<string[]> {
   const card = page.locator('.hands')
   const open = card.locator('li:has(.box:not(.ticked))')
-  const lines = await open.locator('.sentence').allInnerTexts()
+  // Without the number that the part has on the drawing.
+  const sentences = await open.locator('.sentence').allInnerTexts()
+  const lines = sentences.map((words) => words.replace(/ · no\. \d+$/, ''))
   const stop = lines.findIndex((words) => until?.test(words))
   const wanted = stop < 0 ? lines.length : stop
   if (wanted === 0) return []

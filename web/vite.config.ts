@@ -69,6 +69,7 @@ export default defineConfig({
     name: 'web',
     environment: 'happy-dom',
     include: ['src/**/*.test.ts'],
+    setupFiles: ['src/testing/conventions.ts'],
     testTimeout: 30_000,
   },
 } as Parameters<typeof defineConfig>[0])

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { clockWords, dateWords, timeWords, weekdayWords } from './words'
 
 describe('times in words', () => {
@@ -15,5 +15,16 @@ describe('times in words', () => {
     expect(clockWords(local)).toBe('08:05')
     expect(clockWords(new Date(2026, 10, 24, 0, 0).toISOString())).toBe('00:00')
     expect(dateWords(new Date(2026, 10, 24, 23, 59).toISOString())).toBe('24 Nov 2026')
+  })
+  it.each([
+    ['en-US', 'Nov 24, 2026', '08:05 AM'],
+    ['en-AU', '24 Nov 2026', '08:05 am'],
+    ['de-DE', '24 Nov 2026', '08:05'],
+    ['sv', '24 Nov 2026', '08:05'],
+    ['no such language', '24 Nov 2026', '08:05'],
+  ])('follow the conventions of %s, in English', (language, date, clock) => {
+    vi.spyOn(navigator, 'language', 'get').mockReturnValue(language)
+    expect(dateWords('2026-11-24')).toBe(date)
+    expect(clockWords(new Date(2026, 10, 24, 8, 5).toISOString())).toBe(clock)
   })
 })

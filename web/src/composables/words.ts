@@ -2,23 +2,42 @@ import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import type { Dimension } from '@uvanta/core/quantity'
 import type { Outcome } from '@uvanta/core/rules'
 
+/** English, with day, month and clock in the order of where the device’s language is spoken: en-US, en-DE. */
+function conventions(): string {
+  try {
+    return `en-${new Intl.Locale(navigator.language).maximize().region ?? 'GB'}`
+  } catch {
+    return 'en-GB'
+  }
+}
+
+const formats = new Map<string, Intl.DateTimeFormat>()
+/** Made once each: a list asks for hundreds. */
+function formatOf(parts: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const locale = conventions()
+  const key = `${locale} ${Object.entries(parts).join(' ')}`
+  const format = formats.get(key) ?? new Intl.DateTimeFormat(locale, parts)
+  formats.set(key, format)
+  return format
+}
+
 /** @param time a date, which is the same everywhere, or a moment, in the device's own zone */
 function inWords(time: string, parts: Intl.DateTimeFormatOptions): string {
   const zone = time.length === DATE_LENGTH ? { timeZone: 'UTC' } : {}
-  return new Intl.DateTimeFormat('en-GB', { ...parts, ...zone }).format(new Date(time))
+  return formatOf({ ...parts, ...zone }).format(new Date(time))
 }
 const DATE_LENGTH = '2026-11-24'.length
 const DAY = { day: 'numeric', month: 'short', year: 'numeric' } as const
 const CLOCK = { hour: '2-digit', minute: '2-digit' } as const
 
-/** 24 Nov 2026 */
+/** 24 Nov 2026; Nov 24, 2026 */
 export const dateWords = (date: string | null | undefined): string =>
   date ? inWords(date, DAY) : '–'
 
-/** 24 Nov 2026, 08:15 */
+/** 24 Nov 2026, 08:15; Nov 24, 2026, 08:15 AM */
 export const timeWords = (time: string): string => inWords(time, { ...DAY, ...CLOCK })
 
-/** 08:15 */
+/** 08:15; 08:15 AM */
 export const clockWords = (time: string): string => inWords(time, CLOCK)
 
 /** Tuesday 24 November 2026 */

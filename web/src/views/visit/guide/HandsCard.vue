@@ -65,7 +65,7 @@ function done(lines: number) {
     <p class="soft small place">
       Steps {{ number }} to {{ number + steps.length - 1 }} of {{ of }} · {{ open.length }} left
     </p>
-    <h3 class="say">By hand, one after the other</h3>
+    <h3 class="title">By hand, one after the other</h3>
     <StrokeLines v-slot="{ line }" :lines="lines" @done="done">
       <StepGuidance :step="stepOf(line.id)" />
     </StrokeLines>
@@ -88,7 +88,7 @@ function done(lines: number) {
 </template>
 
 <style scoped>
-.say {
+.title {
   font-size: 1.25rem;
   margin-bottom: 0.15rem;
 }
