@@ -138,6 +138,11 @@ li:first-child .line-box {
   background-size: 2px calc(100% - 1rem);
 }
 
+li:last-child .line-box {
+  background-position: center top;
+  background-size: 2px 1rem;
+}
+
 .now .line-box {
   color: var(--ink);
 }
@@ -161,6 +166,11 @@ li:first-child .line-box {
   background: var(--blue-wash);
 }
 
+/* What is done is seen to be done, and takes little room. */
+.ticked + .states {
+  display: none;
+}
+
 .box.marked {
   border-color: var(--blue);
   background: var(--blue);
@@ -178,5 +188,11 @@ svg {
   fill: none;
   stroke: currentColor;
   stroke-width: 3.5;
+}
+
+@media (min-width: 1001px) {
+  .lines li {
+    grid-template-columns: minmax(0, 1fr) 11rem;
+  }
 }
 </style>
