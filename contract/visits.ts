@@ -11,6 +11,7 @@ import {
 } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
 import { idParams, list, page, pageQuery } from './fields'
+import { MOST_EVENTS } from './limits'
 
 export const visitStates = ['planned', 'under-way', 'signed', 'stopped'] as const
 export type VisitStateName = (typeof visitStates)[number]
@@ -67,11 +68,6 @@ export const visitSchema = visitRowSchema.shape({
   events: yup.array(loggedEventSchema.required()).required(),
 })
 export type Visit = yup.InferType<typeof visitSchema>
-
-/** Events in one sending: a device with more sends them in pieces. */
-export const MOST_EVENTS = 100
-/** Size of one sending, bytes of JSON. */
-export const MOST_BYTES = 500_000
 
 /** Number of events the sender knew of. */
 const eventCount = yup.number().strict(true).integer().min(0).max(1e6).required()

@@ -6,6 +6,7 @@ import Components from 'unplugin-vue-components/vite'
 import { defineConfig } from 'vite'
 import { compression, defineAlgorithm } from 'vite-plugin-compression2'
 import { VitePWA } from 'vite-plugin-pwa'
+import { apiPaths } from './apiPaths'
 
 const server = `http://127.0.0.1:${process.env.UVANTA_PORT ?? 4870}`
 
@@ -13,6 +14,7 @@ export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
   plugins: [
     vue(),
+    apiPaths(),
     Components({ dts: 'components.d.ts', dirs: [], resolvers: [BootstrapVueNextResolver()] }),
     Icons({ compiler: 'vue3' }),
     // Packed once, at its best, and not anew for everybody who asks.
@@ -43,6 +45,7 @@ export default defineConfig({
         ],
       },
       injectManifest: {
+        buildPlugins: { vite: [apiPaths()] },
         globPatterns: ['**/*.{js,css,html,svg,woff2,png}'],
         maximumFileSizeToCacheInBytes: 4_000_000,
       },

@@ -174,7 +174,8 @@ export function makeRouter(): Router {
   const router = createRouter({
     history: createWebHistory(),
     routes,
-    scrollBehavior: () => ({ top: 0 }),
+    // What is opened first is at its top: nothing has to be measured for that.
+    scrollBehavior: (_to, from) => (from.matched.length === 0 ? false : { top: 0 }),
   })
   router.beforeEach(async (to) => {
     if (to.meta.public) return true

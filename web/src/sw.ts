@@ -1,4 +1,4 @@
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import {
   cleanupOutdatedCaches,
   createHandlerBoundToURL,

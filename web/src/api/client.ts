@@ -34,34 +34,57 @@ export async function call<P, Q, B, R>(
   e: Endpoint<P, Q, B, R>,
   given: Given<P, Q, B> = {},
 ): Promise<R> {
-  const url = urlOf(e, given.params, given.query)
   // Whose answer it is, is settled as it is asked for.
-  const place = isKept(e) ? keptAnswers.place(url) : undefined
-  let response: Response
+  const place = placeOf(e, given)
+  let text: string
   try {
-    response = await send(url, {
-      method: e.method.toUpperCase(),
-      headers: {
-        Accept: 'application/json',
-        ...(given.body === undefined ? {} : { 'Content-Type': 'application/json' }),
-        ...(given.version === undefined ? {} : { 'If-Match': `"${given.version}"` }),
-      },
-      ...(given.body === undefined ? {} : { body: JSON.stringify(given.body) }),
-      ...(given.signal ? { signal: given.signal } : {}),
-    })
+    text = await answerTo(e, given)
   } catch (error) {
-    const last = given.live ? undefined : await place?.read()
-    if (!last || !(error instanceof ApiProblem)) throw error
+    const offline = error instanceof ApiProblem && error.offline
+    const last = given.live || !offline ? undefined : await place?.read()
+    if (!last) throw error
     asOf.value = last.at
     return last.answer as R
   }
-  if (!response.ok) throw noted(new ApiProblem(await problemOf(response)))
-  const answer = (response.status === 204 ? undefined : await response.json()) as R
   if (place) {
     asOf.value = null
-    void place.write(answer)
+    void place.write(text)
   }
-  return answer
+  return (text === '' ? undefined : JSON.parse(text)) as R
+}
+
+/**
+ * Has an answer kept on the device, for when it is asked for without a line: nobody looks at it now.
+ * @throws ApiProblem
+ */
+export async function keepAnswer<P, Q, B, R>(
+  e: Endpoint<P, Q, B, R>,
+  given: Given<P, Q, B> = {},
+): Promise<void> {
+  const place = placeOf(e, given)
+  await place?.write(await answerTo(e, given))
+}
+
+const placeOf = <P, Q, B, R>(e: Endpoint<P, Q, B, R>, { params, query }: Given<P, Q, B>) =>
+  isKept(e) ? keptAnswers.place(urlOf(e, params, query)) : undefined
+
+/** What the server answers, as it comes. @throws ApiProblem */
+async function answerTo<P, Q, B, R>(
+  e: Endpoint<P, Q, B, R>,
+  given: Given<P, Q, B>,
+): Promise<string> {
+  const response = await send(urlOf(e, given.params, given.query), {
+    method: e.method.toUpperCase(),
+    headers: {
+      Accept: 'application/json',
+      ...(given.body === undefined ? {} : { 'Content-Type': 'application/json' }),
+      ...(given.version === undefined ? {} : { 'If-Match': `"${given.version}"` }),
+    },
+    ...(given.body === undefined ? {} : { body: JSON.stringify(given.body) }),
+    ...(given.signal ? { signal: given.signal } : {}),
+  })
+  if (!response.ok) throw noted(new ApiProblem(await problemOf(response)))
+  return response.text()
 }
 
 let ended: (problem: ApiProblem) => void = () => {}

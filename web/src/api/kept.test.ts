@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto'
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { call } from './client'
+import { openDevice } from '@/stores/device'
 import { asOf, keptAnswers } from './kept'
 
 let online = true
@@ -44,6 +45,14 @@ describe('an answer that the device keeps', () => {
     await taken()
     await expect(list(true)).rejects.toMatchObject({ offline: true })
   })
+  it('is read as it was kept by a version from before', async () => {
+    const key = `odda ${api.stock.list.path}`
+    const at = '2026-01-01T00:00:00.000Z'
+    await (await openDevice()).put('answers', { key, answer: { items: stock }, at })
+    online = false
+    expect((await list()).items).toEqual([{ number: 'K-1' }])
+    expect(asOf.value).toBe(at)
+  })
   it('is nobody else’s', async () => {
     await taken()
     keptAnswers.belongTo('teo')
@@ -63,7 +72,7 @@ describe('an answer that the device keeps', () => {
     answer(Response.json({ items: stock }))
     await late
     // What is written is there before what is asked for behind it.
-    await keptAnswers.place('/other').write({})
+    await keptAnswers.place('/other').write('{}')
     online = false
     await expect(list()).rejects.toMatchObject({ offline: true })
     keptAnswers.belongTo('odda')

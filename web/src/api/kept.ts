@@ -1,4 +1,5 @@
-import { api, type Endpoint } from '@uvanta/contract'
+import type { Endpoint } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { shallowRef } from 'vue'
 import { openDevice } from '@/stores/device'
 
@@ -32,8 +33,11 @@ let owner = ''
 /** Where the answer of one address is kept, for the person who is signed in as this is asked. */
 export interface KeptPlace {
   read(): Promise<{ readonly answer: unknown; readonly at: string } | undefined>
-  /** Keeps an answer; not any more once somebody else is signed in. A device without room goes on without. */
-  write(answer: unknown): Promise<void>
+  /**
+   * Keeps an answer; not any more once somebody else is signed in. A device without room goes on without.
+   * @param text the answer as it came, JSON
+   */
+  write(text: string): Promise<void>
 }
 
 export const keptAnswers = {
@@ -47,19 +51,21 @@ export const keptAnswers = {
     const key = `${whose} ${url}`
     const handedOn = () => !ofDevice(url) && whose !== owner
     return {
-      async write(answer) {
+      async write(text) {
         try {
-          const plain = JSON.parse(JSON.stringify(answer)) as unknown
           const at = new Date().toISOString()
           const device = await openDevice()
-          if (!handedOn()) await device.put('answers', { key, answer: plain, at })
+          if (!handedOn()) await device.put('answers', { key, text, at })
         } catch {
           // The place is not there without a line, as before.
         }
       },
       async read() {
         try {
-          return await (await openDevice()).get('answers', key)
+          const row = await (await openDevice()).get('answers', key)
+          if (!row) return undefined
+          const answer = row.text === undefined ? row.answer : (JSON.parse(row.text) as unknown)
+          return { answer, at: row.at }
         } catch {
           return undefined
         }

@@ -1,4 +1,5 @@
-import { api, type Person } from '@uvanta/contract'
+import type { Person } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import {
   type AuthenticationResponseJSON,
   type PublicKeyCredentialCreationOptionsJSON,

@@ -27,7 +27,10 @@ export interface WaitingPhoto {
 /** An answer of the server as it was last given. */
 export interface KeptAnswer {
   readonly key: string
-  readonly answer: unknown
+  /** As it came, JSON: kept without being understood. */
+  readonly text?: string
+  /** In its place, in rows from before. */
+  readonly answer?: unknown
   readonly at: string
 }
 

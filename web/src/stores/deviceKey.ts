@@ -1,4 +1,5 @@
-import { api, signInText } from '@uvanta/contract'
+import { signInText } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { defineStore } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'
 import { shallowRef } from 'vue'

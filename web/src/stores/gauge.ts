@@ -1,4 +1,4 @@
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { apparatusOf } from '@uvanta/core/apparatus'
 import { type AnyQuantity, type Dimension, toSi } from '@uvanta/core/quantity'
 import type { PayloadOf } from '@uvanta/core/visit'

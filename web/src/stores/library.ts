@@ -1,4 +1,4 @@
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { Library } from '@uvanta/core/library'
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'

@@ -1,5 +1,5 @@
 import type { Id } from '@uvanta/core/schema'
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { ApiProblem, send, urlOf } from '@/api/client'
 import { openDevice, type WaitingPhoto } from './device'
 

@@ -1,4 +1,5 @@
-import { api, type Visit } from '@uvanta/contract'
+import type { Visit } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { Id } from '@uvanta/core/schema'
 import { call } from '@/api/client'
 import type { WaitingEntry } from './device'

@@ -1,4 +1,5 @@
-import { api, type HouseUnits, type Person, type Role } from '@uvanta/contract'
+import type { HouseUnits, Person, Role } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
@@ -61,7 +62,7 @@ export const useSession = defineStore('session', () => {
     utility.value = row.utility
     known.value = true
     keptAnswers.belongTo(row.person.id)
-    await keptAnswers.place(api.session.me.path).write(answer)
+    await keptAnswers.place(api.session.me.path).write(JSON.stringify(answer))
   }
 
   /** The device is handed to somebody else for a while; what is kept of the one before stays his. */

@@ -1,16 +1,15 @@
-import { api, type VisitRow } from '@uvanta/contract'
+import type { VisitRow } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { ApiProblem, call } from '@/api/client'
+import { ApiProblem, keepAnswer } from '@/api/client'
 import { asOf } from '@/api/kept'
-import { useLibrary } from './library'
 
 /** Places that are opened ahead, so that the device keeps what they show. */
 const AT_ONCE = 3
 
 /** What is taken into the pit: the visits ahead with their equipment, the know-how, gauges and stock. */
 export const useTakeAlong = defineStore('take-along', () => {
-  const library = useLibrary()
   const taken = ref(0)
   const wanted = ref(0)
   const missing = ref(0)
@@ -22,17 +21,17 @@ export const useTakeAlong = defineStore('take-along', () => {
   async function take(visits: readonly VisitRow[]): Promise<void> {
     if (asOf.value) return
     const jobs = [
-      () => library.load(),
-      () => call(api.gauges.list),
-      () => call(api.gauges.link),
-      () => call(api.stock.list),
+      () => keepAnswer(api.library.read),
+      () => keepAnswer(api.gauges.list),
+      () => keepAnswer(api.gauges.link),
+      () => keepAnswer(api.stock.list),
       ...visits.flatMap((v) => {
         const equipment = { params: { id: v.equipment.id } }
         return [
-          () => call(api.visits.read, { params: { id: v.id } }),
-          () => call(api.register.readEquipment, equipment),
-          () => call(api.register.history, equipment),
-          () => call(api.register.station, equipment),
+          () => keepAnswer(api.visits.read, { params: { id: v.id } }),
+          () => keepAnswer(api.register.readEquipment, equipment),
+          () => keepAnswer(api.register.history, equipment),
+          () => keepAnswer(api.register.station, equipment),
         ]
       }),
     ]

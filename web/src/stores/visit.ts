@@ -1,4 +1,5 @@
-import { api, type Visit } from '@uvanta/contract'
+import type { Visit } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { type Id, InvalidInput } from '@uvanta/core/schema'
 import {
   appended,
@@ -109,7 +110,10 @@ export const useVisit = defineStore('visit', () => {
   watch(visit, (v) => (openVisitId.value = v?.id ?? ''), { flush: 'sync' })
   // What the server took is on the device too: the visit opens as it is, though the line goes now.
   watch(visit, (v) => {
-    if (v) void keptAnswers.place(urlOf(api.visits.read, { id: v.id }, undefined)).write(v)
+    if (v)
+      void keptAnswers
+        .place(urlOf(api.visits.read, { id: v.id }, undefined))
+        .write(JSON.stringify(v))
   })
   // The way to the server is free again: somebody signed in, or unlocked the device.
   watch(

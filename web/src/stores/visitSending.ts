@@ -1,5 +1,6 @@
 import type { Id } from '@uvanta/core/schema'
-import { api, type Visit } from '@uvanta/contract'
+import type { Visit } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { EventDraft, VisitEvent } from '@uvanta/core/visit'
 import { ref, type Ref, shallowRef, type ShallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'

@@ -1,4 +1,4 @@
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { Id } from '@uvanta/core/schema'
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type Device } from '@uvanta/contract'
+import type { Device } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { object, string } from 'yup'
 import { call } from '@/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type HouseUnits } from '@uvanta/contract'
+import type { HouseUnits } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { unitOptions, unitWords } from '@/composables/words'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type Passkey } from '@uvanta/contract'
+import type { Passkey } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { line, prose, strictObject } from '@uvanta/core/schema'
 import { onMounted, ref, shallowRef } from 'vue'
 import { call } from '@/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type SessionLine } from '@uvanta/contract'
+import type { SessionLine } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { computed, onMounted, ref, shallowRef } from 'vue'
 import { call } from '@/api/client'
 import { useTrying } from '@/composables/useTrying'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, certificateStates, type CertificateRow } from '@uvanta/contract'
+import { certificateStates, type CertificateRow } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'
 import { useTitle } from '@/composables/useTitle'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, conditions, type Equipment } from '@uvanta/contract'
+import { conditions, type Equipment } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { call } from '@/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type VisitSummary } from '@uvanta/contract'
+import type { VisitSummary } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { apparatusOf, nominalNames } from '@uvanta/core/apparatus'
 import { serves } from '@uvanta/core/guide'
 import { formatQuantity, type AnyQuantity } from '@uvanta/core/quantity'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type Customer, type Site } from '@uvanta/contract'
+import type { Customer, Site } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { line } from '@uvanta/core/schema'
 import { v7 as uuidv7 } from 'uuid'
 import { ref, watch } from 'vue'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type Equipment, nominalsOf } from '@uvanta/contract'
+import { type Equipment, nominalsOf } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import {
   apparatusOf,
   nominalDimension,

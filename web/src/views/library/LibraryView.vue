@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { expandGuide, type Guide } from '@uvanta/core/guide'
 import { useUrlSearchParams } from '@vueuse/core'
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { renewalPolicies } from '@uvanta/core/guide'
 import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type AuditLine, type Person } from '@uvanta/contract'
+import type { AuditLine, Person } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { computed, onMounted, shallowRef } from 'vue'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'

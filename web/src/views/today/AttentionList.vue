@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type Equipment } from '@uvanta/contract'
+import type { Equipment } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { computed, onMounted } from 'vue'
 import { call } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'

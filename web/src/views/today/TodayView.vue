@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type VisitRow } from '@uvanta/contract'
+import type { VisitRow } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { purposeTitles } from '@uvanta/core/visit'
 import { addDays } from '@uvanta/core/calendar'
 import { computed, onMounted } from 'vue'

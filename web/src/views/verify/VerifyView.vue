@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type Verification } from '@uvanta/contract'
+import type { Verification } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { type CertificatePayload, typedCode } from '@uvanta/core/certificate'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import { computed, onMounted, watch } from 'vue'
 import { call, fileUrl } from '@/api/client'

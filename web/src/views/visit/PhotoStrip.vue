@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { Refusal, Station } from '@uvanta/core/visit'
 import IconCamera from '~icons/bi/camera'
 import { computed, onBeforeUnmount, shallowRef, useTemplateRef, watch } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { shallowRef, watch } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { api } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { purposeTitles, stationTitles } from '@uvanta/core/visit'
 import { computed } from 'vue'
 import { fileUrl } from '@/api/client'

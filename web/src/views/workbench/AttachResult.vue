@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type VisitRow } from '@uvanta/contract'
+import type { VisitRow } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { PayloadOf } from '@uvanta/core/visit'
 import { ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type Gauge, gaugeUnder, licenceKinds } from '@uvanta/contract'
+import { type Gauge, gaugeUnder, licenceKinds } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/calendar'
 import { needsGauge, type Refusal, type RunName } from '@uvanta/core/visit'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type StockItem } from '@uvanta/contract'
+import type { StockItem } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { kitDoubts, kitTaken, type Refusal } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'

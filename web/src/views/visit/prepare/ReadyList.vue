@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { type Gauge, api, licenceKinds } from '@uvanta/contract'
+import { type Gauge, licenceKinds } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { slotsOf, variantOf } from '@uvanta/core/guide'
 import { validOn } from '@uvanta/core/calendar'
 import { type PayloadOf, planOfVisit, type Refusal } from '@uvanta/core/visit'

@@ -1,0 +1,4 @@
+/** Events in one sending: a device with more sends them in pieces. */
+export const MOST_EVENTS = 100
+/** Size of one sending, bytes of JSON. */
+export const MOST_BYTES = 500_000
