@@ -77,7 +77,7 @@ test('a reduced-pressure assembly fails as found because its check is fouled; by
   await leave(page, 'Zero is proved – open up')
 
   await expect(tray(page)).toContainText('Empty')
-  await carryOut(page, { defects: { 'Soft face': 'dirt' } })
+  await carryOut(page, { defects: { 'Soft face of cartridge 1': 'dirt' } })
   await expect(tray(page).locator('.slots li').first()).toContainText('Cover')
   // The place is kept over a reload, as over a flat battery.
   await page.reload()

@@ -7,12 +7,27 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { makeTestApp, serve } from './testing/app'
 
 const SCRIPT = `console.log(${'1 + '.repeat(900)}1)\n`
+const PAGE =
+  '<!doctype html><head><title>Uvanta</title><script type="module" src="/assets/index-abc.js"></script><link rel="modulepreload" href="/assets/vue-1.js"></head>'
+/** As a build says it: the view of a place, what it needs, and what the page has anyway. */
+const MANIFEST = {
+  'index.html': { file: 'assets/index-abc.js', imports: ['_vue.js'] },
+  '_vue.js': { file: 'assets/vue-1.js' },
+  '_words.js': { file: 'assets/words-2.js', imports: ['_vue.js'] },
+  'src/views/today/TodayView.vue': {
+    file: 'assets/TodayView-3.js',
+    imports: ['_vue.js', '_words.js', 'index.html'],
+    css: ['assets/TodayView-4.css'],
+  },
+}
 let server: ReturnType<typeof serve>
 beforeAll(async () => {
   const webDirectory = mkdtempSync(join(tmpdir(), 'uvweb-'))
   const assets = join(webDirectory, 'assets')
   mkdirSync(assets)
-  writeFileSync(join(webDirectory, 'index.html'), '<!doctype html><title>Uvanta</title>')
+  writeFileSync(join(webDirectory, 'index.html'), PAGE)
+  mkdirSync(join(webDirectory, '.vite'))
+  writeFileSync(join(webDirectory, '.vite', 'manifest.json'), JSON.stringify(MANIFEST))
   writeFileSync(join(assets, 'index-abc.js'), SCRIPT)
   writeFileSync(join(assets, 'index-abc.js.br'), brotliCompressSync(SCRIPT))
   writeFileSync(join(assets, 'index-abc.js.gz'), gzipSync(SCRIPT))
@@ -39,5 +54,24 @@ describe('what the application is made of', () => {
     await ask('br', '/assets/index-old.js').expect(404)
     const { text } = await ask('br', '/visits/1').expect(200)
     expect(text).toContain('<title>Uvanta</title>')
+  })
+})
+
+describe('the page of a place', () => {
+  const linked = async (path: string) => {
+    const { text } = await supertest(server).get(path).expect(200)
+    return [...text.matchAll(/<link rel="(\w+)"[^>]* href="([^"]+)"/g)].map((m) => m.slice(1))
+  }
+  it('names the code of its view, so that it is fetched at once, and nothing twice', async () => {
+    expect(await linked('/')).toEqual([
+      ['modulepreload', '/assets/vue-1.js'],
+      ['modulepreload', '/assets/TodayView-3.js'],
+      ['modulepreload', '/assets/words-2.js'],
+      ['preload', '/assets/TodayView-4.css'],
+    ])
+  })
+  it('that is seldom opened first names none', async () => {
+    expect(await linked('/stock')).toEqual([['modulepreload', '/assets/vue-1.js']])
+    expect(await linked('/sign-in')).toEqual([['modulepreload', '/assets/vue-1.js']])
   })
 })

@@ -57,6 +57,8 @@ export default defineConfig({
   build: {
     target: 'es2022',
     sourcemap: false,
+    // By it the server names what a place needs (server/http/placePage.ts).
+    manifest: true,
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
   },

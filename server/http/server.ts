@@ -21,6 +21,7 @@ import { bindLibrary } from './routes/library'
 import { bindOffice } from './routes/office'
 import { bindSession } from './routes/session'
 import { bindVisits } from './routes/visits'
+import { placePages } from './placePage'
 import { type Sessions, sessions } from './sessions'
 import { verifyPage } from './verifyPage'
 
@@ -192,8 +193,10 @@ function serveWeb(server: Express, directory: string): void {
     }),
   )
   server.use(express.static(directory, { index: false, maxAge: 0 }))
-  server.get('/{*path}', (_req, res) => {
+  let pageOf: ((path: string) => string) | undefined
+  server.get('/{*path}', (req, res) => {
+    pageOf ??= placePages(directory)
     res.setHeader('Cache-Control', 'no-cache')
-    res.sendFile(join(directory, 'index.html'))
+    res.type('html').send(pageOf(req.path))
   })
 }

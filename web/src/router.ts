@@ -1,5 +1,11 @@
 import type { Role } from '@uvanta/contract'
-import { createRouter, createWebHistory, type RouteRecordRaw, type Router } from 'vue-router'
+import {
+  createRouter,
+  createWebHistory,
+  type RouteLocation,
+  type RouteRecordRaw,
+  type Router,
+} from 'vue-router'
 import { useSession } from './stores/session'
 
 declare module 'vue-router' {
@@ -170,6 +176,15 @@ export const routes: RouteRecordRaw[] = [
   },
 ]
 
+/** Has the code of a place fetched while it is still asked who is there. */
+function fetchView({ matched }: RouteLocation): void {
+  for (const { components } of matched) {
+    const view = components?.default
+    // What cannot be fetched is said where the place opens.
+    if (typeof view === 'function') (view as () => Promise<unknown>)().catch(() => undefined)
+  }
+}
+
 export function makeRouter(): Router {
   const router = createRouter({
     history: createWebHistory(),
@@ -180,7 +195,10 @@ export function makeRouter(): Router {
   router.beforeEach(async (to) => {
     if (to.meta.public) return true
     const session = useSession()
-    if (!session.known) await session.load().catch(() => undefined)
+    if (!session.known) {
+      fetchView(to)
+      await session.load().catch(() => undefined)
+    }
     if (!session.person) return { name: 'sign-in', query: { to: to.fullPath } }
     // Until the own sign-in is in order, nothing opens but the page where it is seen to.
     const { mustChangePassword, mustSetSecondFactor } = session.person

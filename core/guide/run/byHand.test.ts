@@ -24,6 +24,7 @@ describe('what hands do in one go', () => {
       step({ verb: 'tighten', tighten: 'bolts', to: { torque: 'cover-torque' } }),
       step({ verb: 'tighten', tighten: 'bolts', to: { ceiling: 'most' } }),
       step({ verb: 'do', do: true, locked: true }),
+      step({ verb: 'do', do: true, say: 'Relief dry at rest?' }),
       step({ verb: 'do', do: true, writes: 'Turns' }),
       step({ verb: 'fit', fit: 'bonnet', people: 2 }),
       step({ verb: 'remove', remove: 'lid', withAir: true }),

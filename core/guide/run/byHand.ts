@@ -19,11 +19,12 @@ const OF_THE_HANDS: ReadonlySet<PlacedVerb> = new Set([
 ])
 
 /**
- * Whether hands carry a step out in one go with what stands beside it: nothing is judged in it, read, proved, waited
- * for, written down or set by a figure, no hazard warns of it, and no part has to be held a certain way round.
+ * Whether hands carry a step out in one go with what stands beside it: nothing is asked or judged in it, read, proved,
+ * waited for, written down or set by a figure, no hazard warns of it, and no part has to be held a certain way round.
  */
 export function isByHand(step: PlacedStep): boolean {
-  if (!OF_THE_HANDS.has(step.verb)) return false
+  // A sentence that asks something is answered by itself.
+  if (!OF_THE_HANDS.has(step.verb) || step.say?.includes('?')) return false
   const { verify, hazard, orient, writes, locked, withAir, people, untilNoneMoves, to } = step
   const alone = verify ?? hazard ?? orient ?? writes ?? locked ?? withAir ?? people
   return !(alone ?? untilNoneMoves ?? to?.torque ?? to?.ceiling)

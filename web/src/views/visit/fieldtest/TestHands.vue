@@ -9,6 +9,7 @@ import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
 import StrokeLines from '../bench/StrokeLines.vue'
 import GaugePanel from './GaugePanel.vue'
+import StepWhy from './StepWhy.vue'
 import TestDrawing from './TestDrawing.vue'
 import { handsWords } from './handMoveWords'
 import { handsDone } from './handsInOneGo'
@@ -73,11 +74,7 @@ async function done(count: number) {
     </StrokeLines>
     <ProblemNote :refusal="refusal" />
     <TestDrawing :hands="hands" :height-mm="null" />
-    <template v-for="s in open.slice(0, 1)" :key="s.id">
-      <p class="why"><strong>Why</strong> {{ s.why }}</p>
-      <p v-if="s.watch" class="why"><strong>Watch</strong> {{ s.watch }}</p>
-      <p v-for="m in s.mistakes" :key="m" class="why"><strong>Mistake</strong> {{ m }}</p>
-    </template>
+    <StepWhy v-for="s in open.slice(0, 1)" :key="s.id" :step="s" />
   </div>
 </template>
 
@@ -85,16 +82,5 @@ async function done(count: number) {
 .how,
 .turning {
   margin: 0 0 0.35rem;
-}
-
-.why {
-  color: var(--ink-soft);
-  max-width: 48rem;
-  margin: 0.25rem 0 0;
-}
-
-.why strong {
-  color: var(--ink);
-  margin-right: 0.4rem;
 }
 </style>

@@ -13,6 +13,7 @@ import { type Spec, useVisit } from '@/stores/visit'
 import AdjustPanel from '../bench/AdjustPanel.vue'
 import GaugePanel from './GaugePanel.vue'
 import HoldClock from './HoldClock.vue'
+import StepWhy from './StepWhy.vue'
 import TestDrawing from './TestDrawing.vue'
 import TypedReading from './TypedReading.vue'
 import { handsWords } from './handMoveWords'
@@ -214,9 +215,7 @@ const takeWords = computed(() =>
       @height="reading.heightMm.value = String($event)"
     />
 
-    <p class="why"><strong>Why</strong> {{ step.why }}</p>
-    <p v-if="step.watch" class="why"><strong>Watch</strong> {{ step.watch }}</p>
-    <p v-for="m in step.mistakes" :key="m" class="why"><strong>Mistake</strong> {{ m }}</p>
+    <StepWhy :step="step" />
   </div>
 </template>
 
@@ -233,17 +232,6 @@ const takeWords = computed(() =>
 .do {
   margin: 0.6rem 0;
   min-height: 58px;
-}
-
-.why {
-  color: var(--ink-soft);
-  max-width: 48rem;
-  margin: 0.25rem 0 0;
-}
-
-.why strong {
-  color: var(--ink);
-  margin-right: 0.4rem;
 }
 
 .answers {

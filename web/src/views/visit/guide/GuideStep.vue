@@ -13,13 +13,13 @@ import BoltGuide from './BoltGuide.vue'
 import CheckFailed from './CheckFailed.vue'
 import GroovesForm from './GroovesForm.vue'
 import InspectionChoice from './InspectionChoice.vue'
-import PracticeNotes from './PracticeNotes.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
 import SettingForm from './SettingForm.vue'
 import SlotValue from '../bench/SlotValue.vue'
 import StepClock from './StepClock.vue'
 import StepGuidance from './StepGuidance.vue'
 import StepMachine from './StepMachine.vue'
+import StepWhy from './StepWhy.vue'
 import TemporaryForm from './TemporaryForm.vue'
 import ThrowsForm from './ThrowsForm.vue'
 import TorqueCard from './TorqueCard.vue'
@@ -278,14 +278,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
       placeholder="It stays on the record"
       @given="done(waiting ?? {}, { departure: $event })"
     />
-    <template v-for="s in first ? [first, step] : [step]" :key="s.id">
-      <p v-if="s.why" class="why"><strong>Why</strong> {{ s.why }}</p>
-      <p v-if="s.tip" class="why"><strong>Tip</strong> {{ s.tip }}</p>
-      <p v-for="school in s.school" :key="school.school" class="why">
-        <strong>{{ school.school }}</strong> {{ school.says }}
-      </p>
-      <PracticeNotes :step="s" />
-    </template>
+    <StepWhy v-for="s in first ? [first, step] : [step]" :key="s.id" :step="s" />
     <StepMachine :step="step" @judge="judge" />
     <PhotoStrip
       v-if="step.inspect || step.mark || step.match || step.photograph"
@@ -314,22 +307,8 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
   margin-bottom: 0.6rem;
 }
 
-.why strong {
-  margin-right: 0.5rem;
-}
-
 .caution {
   margin-bottom: 0.6rem;
-}
-
-.why {
-  color: var(--ink-soft);
-  margin: 0.6rem 0 0;
-  max-width: 44rem;
-}
-
-.why strong {
-  color: var(--ink);
 }
 
 .rounds input {

@@ -9,9 +9,9 @@ import { useGuide } from '../bench/useGuide'
 import { useMachine } from '../bench/useMachine'
 import { actionWords } from './actionWords'
 import BoltGuide from './BoltGuide.vue'
-import PracticeNotes from './PracticeNotes.vue'
 import StepGuidance from './StepGuidance.vue'
 import StepMachine from './StepMachine.vue'
+import StepWhy from './StepWhy.vue'
 import { useStepEntries } from './useStepEntries'
 
 /** Steps that hands do in one go: a line each, pressed one by one or with one stroke down their boxes. */
@@ -45,9 +45,10 @@ const lines = computed(() =>
   })),
 )
 const stepOf = (id: string) => props.steps.find((s) => s.id === id)!
+
 /** Records the next lines, all of them or none. */
-function done(lines: number) {
-  const pressed = open.value.slice(0, lines)
+function done(count: number) {
+  const pressed = open.value.slice(0, count)
   const last = pressed.at(-1)
   if (!last) return
   const entries = entriesOfAll(pressed)
@@ -75,12 +76,7 @@ function done(lines: number) {
       >Show this step by itself</BButton
     >
     <template v-if="due">
-      <p v-if="due.why" class="why"><strong>Why</strong> {{ due.why }}</p>
-      <p v-if="due.tip" class="why"><strong>Tip</strong> {{ due.tip }}</p>
-      <p v-for="school in due.school" :key="school.school" class="why">
-        <strong>{{ school.school }}</strong> {{ school.says }}
-      </p>
-      <PracticeNotes :step="due" />
+      <StepWhy :step="due" />
       <BoltGuide v-if="due.tighten || due.loosen" :key="due.id" :step="due" class="mt-3" />
       <StepMachine :step="due" />
     </template>
@@ -91,16 +87,5 @@ function done(lines: number) {
 .title {
   font-size: 1.25rem;
   margin-bottom: 0.15rem;
-}
-
-.why {
-  color: var(--ink-soft);
-  margin: 0.6rem 0 0;
-  max-width: 44rem;
-}
-
-.why strong {
-  color: var(--ink);
-  margin-right: 0.5rem;
 }
 </style>
