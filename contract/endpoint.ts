@@ -8,11 +8,29 @@ export type Access = 'public' | 'signed-in' | readonly Role[]
 
 export type Method = 'get' | 'post' | 'put' | 'patch' | 'delete'
 
-/** One call of the HTTP interface: the single description that server, client and document share. */
-export interface Endpoint<P = unknown, Q = unknown, B = unknown, R = unknown> {
+/** What is needed to make a call of the HTTP interface; what it takes and answers is known to the compiler alone. */
+export interface Call<P = unknown, Q = unknown, B = unknown, R = unknown> {
   readonly method: Method
   /** OpenAPI path, parameters in braces. */
   readonly path: string
+  /** Changes a record that carries a version: needs If-Match. */
+  readonly versioned?: boolean
+  /** Never there: carries the types. */
+  readonly types?: {
+    readonly params: P
+    readonly query: Q
+    readonly body: B
+    readonly answer: R
+  }
+}
+
+/** One call of the HTTP interface: the single description that server, client and document share. */
+export interface Endpoint<P = unknown, Q = unknown, B = unknown, R = unknown> extends Call<
+  P,
+  Q,
+  B,
+  R
+> {
   readonly summary: string
   readonly tag: string
   readonly access: Access
@@ -21,8 +39,6 @@ export interface Endpoint<P = unknown, Q = unknown, B = unknown, R = unknown> {
   readonly body?: yup.Schema<B>
   /** JSON of the answer; absent when there is none or it is a file. */
   readonly response?: yup.Schema<R>
-  /** Changes a record that carries a version: needs If-Match. */
-  readonly versioned?: boolean
   /** Media types of a body that is a file. */
   readonly upload?: readonly string[]
   /** Media type of an answer that is a file. */

@@ -1,4 +1,4 @@
-import type { Endpoint, ProblemDetails } from '@uvanta/contract'
+import type { Call, ProblemDetails } from '@uvanta/contract'
 import { ExplainedError } from '@uvanta/core/errors'
 import { asOf, isKept, keptAnswers } from './kept'
 
@@ -31,7 +31,7 @@ interface Given<P, Q, B> {
 
 /** Calls an endpoint of the contract. @throws ApiProblem */
 export async function call<P, Q, B, R>(
-  e: Endpoint<P, Q, B, R>,
+  e: Call<P, Q, B, R>,
   given: Given<P, Q, B> = {},
 ): Promise<R> {
   // Whose answer it is, is settled as it is asked for.
@@ -58,21 +58,18 @@ export async function call<P, Q, B, R>(
  * @throws ApiProblem
  */
 export async function keepAnswer<P, Q, B, R>(
-  e: Endpoint<P, Q, B, R>,
+  e: Call<P, Q, B, R>,
   given: Given<P, Q, B> = {},
 ): Promise<void> {
   const place = placeOf(e, given)
   await place?.write(await answerTo(e, given))
 }
 
-const placeOf = <P, Q, B, R>(e: Endpoint<P, Q, B, R>, { params, query }: Given<P, Q, B>) =>
+const placeOf = <P, Q, B, R>(e: Call<P, Q, B, R>, { params, query }: Given<P, Q, B>) =>
   isKept(e) ? keptAnswers.place(urlOf(e, params, query)) : undefined
 
 /** What the server answers, as it comes. @throws ApiProblem */
-async function answerTo<P, Q, B, R>(
-  e: Endpoint<P, Q, B, R>,
-  given: Given<P, Q, B>,
-): Promise<string> {
+async function answerTo<P, Q, B, R>(e: Call<P, Q, B, R>, given: Given<P, Q, B>): Promise<string> {
   const response = await send(urlOf(e, given.params, given.query), {
     method: e.method.toUpperCase(),
     headers: {
@@ -98,11 +95,11 @@ function noted(problem: ApiProblem): ApiProblem {
 }
 
 /** The address of an endpoint that answers with a file. */
-export function fileUrl<P>(e: Endpoint<P, undefined, undefined, undefined>, params: P): string {
+export function fileUrl<P>(e: Call<P, undefined, undefined, undefined>, params: P): string {
   return urlOf(e, params, undefined)
 }
 
-export function urlOf(e: Pick<Endpoint, 'path'>, params: unknown, query: unknown): string {
+export function urlOf(e: Pick<Call, 'path'>, params: unknown, query: unknown): string {
   const path = e.path.replaceAll(/\{(\w+)\}/g, (_, name: string) =>
     encodeURIComponent(String((params as Record<string, unknown> | undefined)?.[name])),
   )

@@ -1,4 +1,4 @@
-import type { Endpoint } from '@uvanta/contract'
+import type { Call } from '@uvanta/contract'
 import { api } from 'virtual:api'
 import { shallowRef } from 'vue'
 import { openDevice } from '@/stores/device'
@@ -7,7 +7,7 @@ import { openDevice } from '@/stores/device'
  * What a technician needs in a pit, kept on the device as it was last answered: each place opens without a
  * line. What is kept belongs to the person who asked, and goes when that person signs out.
  */
-const KEPT: readonly Pick<Endpoint<never, never, never, never>, 'path'>[] = [
+const KEPT: readonly Pick<Call, 'path'>[] = [
   api.session.me,
   api.library.read,
   api.visits.list,

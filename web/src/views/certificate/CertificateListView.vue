@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { certificateStates, type CertificateRow } from '@uvanta/contract'
-import { api } from 'virtual:api'
+import { api, certificateStates, type CertificateRow } from '@uvanta/contract'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'
 import { useTitle } from '@/composables/useTitle'

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { conditions, type Equipment } from '@uvanta/contract'
-import { api } from 'virtual:api'
+import { api, conditions, type Equipment } from '@uvanta/contract'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { call } from '@/api/client'

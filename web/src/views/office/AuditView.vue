@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { AuditLine, Person } from '@uvanta/contract'
-import { api } from 'virtual:api'
+import { api, type AuditLine, type Person } from '@uvanta/contract'
 import { computed, onMounted, shallowRef } from 'vue'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'
