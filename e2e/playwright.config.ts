@@ -7,7 +7,7 @@ export default defineConfig({
   outputDir: '../test-results',
   timeout: 120_000,
   expect: { timeout: 10_000 },
-  workers: 3,
+  workers: 2,
   fullyParallel: true,
   globalSetup: './launch.ts',
   use: {

@@ -7,6 +7,7 @@ import { expect, type Page } from '@playwright/test'
  */
 export async function strokeDown(page: Page, until?: RegExp): Promise<string[]> {
   const card = page.locator('.hands')
+  await expect(card).toBeVisible()
   const open = card.locator('li:has(.box:not(.ticked))')
   // Without the number that the part has on the drawing.
   const sentences = await open.locator('.sentence').allInnerTexts()
