@@ -65,6 +65,7 @@ export function sessions(app: App, hasRoom: HasRoom): Sessions {
     void readSession(app, sid).then(
       ({ data, person }) => {
         if (person) read.set(sid, person)
+        else read.delete(sid)
         fn(null, data)
       },
       (error: unknown) => fn(error),

@@ -66,6 +66,13 @@ describe('a stroke down a column of boxes', () => {
     expect(stroke.endsStroke()).toBe(true)
     expect(stroke.endsStroke()).toBe(false)
   })
+  it('that ended on another box takes nothing from a key that is hit later', async () => {
+    const stroke = strokes()
+    at('pointermove', 170)
+    at('pointerup', 170)
+    await new Promise((later) => setTimeout(later, 5))
+    expect(stroke.endsStroke()).toBe(false)
+  })
   it('is of one finger', () => {
     const { drawn } = strokes()
     at('pointermove', 220, 20, 2)

@@ -64,6 +64,8 @@ export function useStroke(open: () => readonly Element[], drawn: (boxes: number)
     marked.value = 0
     cancelAnimationFrame(frame)
     frame = 0
+    // The click of its end comes at once, if it comes at all: a key that is hit later is a press.
+    setTimeout(() => (stroked = false))
     removeEventListener('pointermove', move)
     removeEventListener('pointerup', lift)
     removeEventListener('pointercancel', letGo)
