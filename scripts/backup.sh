@@ -201,7 +201,8 @@ cmd_restore() {
   need_packages; need_build
   scratch="$(mktemp -d)"
   archive="$(opened "$file" "$scratch")"
-  tar -tf "$archive" 2>/dev/null | grep -qx hash || die "$file is not a backup of Uvanta."
+  # To the end of the list: whoever leaves off (grep -q) breaks the pipe, and a whole file would pass for none.
+  tar -tf "$archive" 2>/dev/null | grep -x hash >/dev/null || die "$file is not a backup of Uvanta."
   tar -C "$scratch" -xf "$archive" database.sql.gz keys hash 2>/dev/null || die "$file is damaged; nothing was changed."
   if [ -n "$until" ]; then
     position="$(tar -xOf "$archive" position 2>/dev/null)" || die "$file does not say where its log of changes goes on: it was written by an earlier version."
