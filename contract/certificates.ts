@@ -2,9 +2,7 @@ import * as yup from 'yup'
 import { prose, strictObject, uuid } from '@uvanta/core/schema'
 import { endpoint } from './endpoint'
 import { idParams, page, pageQuery, searchWords } from './fields'
-
-export const certificateStates = ['current', 'superseded', 'void'] as const
-export type CertificateState = (typeof certificateStates)[number]
+import { certificateStates } from './words'
 
 export const certificateSchema = yup.object({
   id: uuid<'certificate'>().required(),

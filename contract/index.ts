@@ -25,6 +25,7 @@ export * from './register'
 export * from './signInText'
 export * from './stock'
 export * from './visits'
+export * from './words'
 
 /** Every call of the HTTP interface, by area and name. */
 export const api = {

@@ -16,15 +16,7 @@ import {
 import { nominalList } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
 import { idParams, list, page, pageQuery, searchWords, version } from './fields'
-
-export const conditions = [
-  'never-tested',
-  'in-order',
-  'failed',
-  'temporary-repair',
-  'not-assessed',
-] as const
-export type Condition = (typeof conditions)[number]
+import { conditions } from './words'
 
 export const customerSchema = yup.object({
   id: uuid<'customer'>().required(),

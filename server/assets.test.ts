@@ -14,10 +14,10 @@ const MANIFEST = {
   'index.html': { file: 'assets/index-abc.js', imports: ['_vue.js'] },
   '_vue.js': { file: 'assets/vue-1.js' },
   '_words.js': { file: 'assets/words-2.js', imports: ['_vue.js'] },
-  'src/views/today/TodayView.vue': {
-    file: 'assets/TodayView-3.js',
+  'src/views/visit/VisitView.vue': {
+    file: 'assets/VisitView-3.js',
     imports: ['_vue.js', '_words.js', 'index.html'],
-    css: ['assets/TodayView-4.css'],
+    css: ['assets/VisitView-4.css'],
   },
 }
 let server: ReturnType<typeof serve>
@@ -63,11 +63,11 @@ describe('the page of a place', () => {
     return [...text.matchAll(/<link rel="(\w+)"[^>]* href="([^"]+)"/g)].map((m) => m.slice(1))
   }
   it('names the code of its view, so that it is fetched at once, and nothing twice', async () => {
-    expect(await linked('/')).toEqual([
+    expect(await linked('/visits/1')).toEqual([
       ['modulepreload', '/assets/vue-1.js'],
-      ['modulepreload', '/assets/TodayView-3.js'],
+      ['modulepreload', '/assets/VisitView-3.js'],
       ['modulepreload', '/assets/words-2.js'],
-      ['preload', '/assets/TodayView-4.css'],
+      ['preload', '/assets/VisitView-4.css'],
     ])
   })
   it('that is seldom opened first names none', async () => {

@@ -61,6 +61,24 @@ export default defineConfig({
     manifest: true,
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
+    // On a slow line thirty small files take longer than the same in one: what is needed together comes together.
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            {
+              name: 'first',
+              test: /src\/(main|stores\/library|views\/today\/TodayView)\.|\/contract\/(words|limits|signInText)\.ts/,
+              priority: 4,
+            },
+            { name: 'fields', test: /src\/parts\/form\/EntryField\.vue/, priority: 3 },
+            { name: 'schemas', test: /node_modules\/yup\/|\/core\/schema\//, priority: 3 },
+            { name: 'log', test: /src\/stores\/visit\.ts|\/core\/catalogue\//, priority: 2 },
+            { name: 'contract', test: /\/contract\//, priority: 1 },
+          ],
+        },
+      },
+    },
   },
   css: {
     preprocessorOptions: {

@@ -1,11 +1,9 @@
+import type { Outcome } from './outcome'
 import { COVERAGE, normalBelow } from './uncertainty'
 
 /** How a reading near its limit is decided: by the limit as printed, or with a guard band. */
 export const decisionRules = ['simple', 'guarded'] as const
 export type DecisionRule = (typeof decisionRules)[number]
-
-/** How one item or a whole test came out. */
-export type Outcome = 'pass' | 'pass-uncertain' | 'fail-uncertain' | 'fail' | 'not-assessed'
 
 export interface Decision {
   readonly outcome: Outcome
@@ -16,14 +14,6 @@ export interface Decision {
   /** Probability that the true value lies on the wrong side although it reads on the right one. */
   readonly falseAccept?: number
 }
-
-/** Whether an outcome lets the equipment go on; nothing at all does not. */
-export const passes = (outcome: string | null | undefined): boolean =>
-  outcome === 'pass' || outcome === 'pass-uncertain'
-
-/** Whether an outcome asks for a repair. */
-export const fails = (outcome: string | null | undefined): boolean =>
-  outcome === 'fail' || outcome === 'fail-uncertain'
 
 /** The limit as printed: a reading on it passes. */
 export function simpleAcceptance(margin: number): Outcome {

@@ -1,5 +1,6 @@
 export type { PrescribedTest } from './blocked'
 export * from './decision'
+export * from './outcome'
 export { headCorrection } from './head'
 export { judgeTest } from './judge'
 export { bases, type BasisName, basisOf, type PackItem } from './basis'

@@ -5,13 +5,13 @@ import type { Ends } from './basis/basis'
 import { blockedItems, type PrescribedTest } from './blocked'
 import {
   type DecisionRule,
-  type Outcome,
   falseAcceptProbability,
   gravest,
   guardedAcceptance,
   simpleAcceptance,
   expandedOf,
 } from './decision'
+import type { Outcome } from './outcome'
 import type { RulePack } from './pack'
 import { tellingDigits } from './plausible'
 import { limitReason, reasonOf } from './sentences'

@@ -1,6 +1,5 @@
-import { fails } from './decision'
 import { roundTo, unitLabel } from '../quantity'
-import type { Outcome } from './decision'
+import { fails, type Outcome } from './outcome'
 import type { ItemJudgement } from './types'
 
 /** What a limited item came to, in one sentence. */

@@ -1,6 +1,7 @@
 import type { Requirement } from './basis/fields'
 import type { AnyQuantity, Dimension } from '../quantity'
-import type { DecisionRule, Outcome } from './decision'
+import type { DecisionRule } from './decision'
+import type { Outcome } from './outcome'
 import type { GaugeAccuracy } from './uncertainty'
 
 /** What one channel of an instrument shows, and how well. */

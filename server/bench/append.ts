@@ -5,6 +5,9 @@ import { ratios, signedInFetch, times } from './measure'
 
 const RUNS = 400
 const WARM_UP = 60
+/** As many entries as a long visit has. */
+const LONG = 700
+const BATCH = 100
 
 /** Appending one event through the interface against a bare INSERT of the same row. */
 export async function benchAppend(app: App, base: string): Promise<object[]> {
@@ -16,19 +19,14 @@ export async function benchAppend(app: App, base: string): Promise<object[]> {
   const send = await signedInFetch(base, 'odda')
   await app.db.sequelize.query('CREATE TABLE bench_event LIKE visit_event')
   let expected = visit.eventCount
-  const append = async () => {
-    const event = {
-      id: uuidv7(),
-      kind: 'note',
-      payload: { station: 'prepare', text: 'Vent clear, no water in the pit.' },
-      deviceTime: new Date().toISOString(),
-      deviceOffset: 0,
-    }
-    const body = JSON.stringify({ expected, events: [event] })
+  const write = async (count: number) => {
+    const events = Array.from({ length: count }, aNote)
+    const body = JSON.stringify({ expected, events })
     const response = await send(`/api/v1/visits/${visit.id}/events`, { method: 'POST', body })
     await response.json()
-    expected++
+    expected += count
   }
+  const append = () => write(1)
   await times(WARM_UP, append)
   const [row] = await app.db.sequelize.query<Record<string, unknown>>(
     'SELECT * FROM visit_event WHERE visit_id = ? ORDER BY seq DESC LIMIT 1',
@@ -41,11 +39,25 @@ export async function benchAppend(app: App, base: string): Promise<object[]> {
       replacements: columns.map((c) => (c === 'id' ? uuidv7() : c === 'seq' ? n : row?.[c])),
     })
   await insert(-1)
-  const [ours, bare]: [number[], number[]] = [[], []]
-  // Turn by turn, so that both meet the same machine.
-  for (let n = 0; n < RUNS; n++) {
-    ours.push(...(await times(1, append)))
-    bare.push(...(await times(1, () => insert(n))))
+  let inserted = 0
+  const figures = async (name: string) => {
+    const [ours, bare]: [number[], number[]] = [[], []]
+    // Turn by turn, so that both meet the same machine.
+    for (let n = 0; n < RUNS; n++) {
+      ours.push(...(await times(1, append)))
+      bare.push(...(await times(1, () => insert(inserted++))))
+    }
+    return ratios(`append one event${name}, API against bare INSERT,`, ours, bare)
   }
-  return ratios('append one event, API against bare INSERT,', ours, bare)
+  const short = await figures('')
+  while (expected < LONG) await write(Math.min(BATCH, LONG - expected))
+  return [...short, ...(await figures(` to ${LONG} and more`))]
 }
+
+export const aNote = () => ({
+  id: uuidv7(),
+  kind: 'note',
+  payload: { station: 'prepare', text: 'Vent clear, no water in the pit.' },
+  deviceTime: new Date().toISOString(),
+  deviceOffset: 0,
+})

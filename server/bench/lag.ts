@@ -1,10 +1,49 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import type { CertificatePayload } from '@uvanta/core/certificate'
+import { Op } from 'sequelize'
 import type { App } from '../context'
 import { atOnce, type HeavyWork, inWorkers } from '../heavy/heavyWork'
+import { aNote } from './append'
+import { signedInFetch } from './measure'
 
 const PAPERS = 8
 const MS = 1e6
+
+/** As many as are taken at once. */
+const BATCH = 100
+const BEFORE = 800
+
+/** How long the thread that answers is held up while a long batch is taken, in one of a visit that has many entries already. */
+export async function benchBatch(app: App, base: string): Promise<object> {
+  const person = await app.db.people.findOne({ where: { username: 'odda' } })
+  const visit = await app.db.visits.findOne({
+    where: {
+      technicianId: person?.id ?? '',
+      state: 'planned',
+      plannedOn: { [Op.gt]: app.today() },
+    },
+  })
+  if (!visit) throw new Error('the demo has no planned visit ahead')
+  const send = await signedInFetch(base, 'odda')
+  let expected = visit.eventCount
+  const write = async () => {
+    const events = Array.from({ length: BATCH }, aNote)
+    const body = JSON.stringify({ expected, events })
+    await send(`/api/v1/visits/${visit.id}/events`, { method: 'POST', body })
+    expected += BATCH
+  }
+  while (expected < BEFORE) await write()
+  const before = expected
+  const { longest } = await worst(async () => {
+    await write()
+    await write()
+  })
+  return {
+    name: `Longest wait of the event loop: ${expected - before} entries more on ${before}`,
+    besideMs: longest,
+    aimUnderMs: 100,
+  }
+}
 
 /** How long the thread that answers is held up while papers are made and the library is read anew. */
 export async function benchLag(app: App): Promise<object[]> {

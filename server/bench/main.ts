@@ -10,7 +10,8 @@ import { benchAppend } from './append'
 import { benchCrowd } from './crowd'
 import { benchFirstLoad } from './firstLoad'
 import { benchFluid, benchMachines, benchRegulators } from './fluid'
-import { benchLag } from './lag'
+import { benchBatch, benchLag } from './lag'
+import { benchPress } from './press'
 import { benchProver } from './prover'
 import { benchSearch } from './search'
 import { benchTrace } from './trace'
@@ -25,11 +26,13 @@ const base = `http://127.0.0.1:${(http.address() as AddressInfo).port}`
 const print = (figure: object) => process.stdout.write(`${JSON.stringify(figure)}\n`)
 for (const figure of await benchAppend(app, base)) print(figure)
 print(await benchCrowd(app, base))
-print(await benchFirstLoad(base))
+for (const figure of await benchFirstLoad(base)) print(figure)
+for (const figure of await benchPress(app, base)) print(figure)
 print(benchFluid())
 for (const ratio of [...benchRegulators(), ...benchMachines()]) print(ratio)
 print(benchTrace())
 for (const figure of benchProver(app)) print(figure)
+print(await benchBatch(app, base))
 for (const figure of await benchLag(app)) print(figure)
 for (const figure of await benchSearch(app, base)) print(figure)
 http.close()

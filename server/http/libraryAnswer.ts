@@ -35,7 +35,9 @@ export async function sendLibrary(library: Library, req: Request, res: Response)
   res.setHeader('ETag', etag)
   res.vary('Accept-Encoding')
   if (req.fresh) return void res.status(304).end()
-  const encoding = req.acceptsEncodings('br', 'gzip') || 'plain'
+  // A browser names the smaller one last.
+  const taken = req.acceptsEncodings()
+  const encoding = (['br', 'gzip'] as const).find((e) => taken.includes(e)) ?? 'plain'
   if (encoding !== 'plain') res.setHeader('Content-Encoding', encoding)
-  res.type('application/json').send(forms[encoding as keyof typeof forms])
+  res.type('application/json').send(forms[encoding])
 }

@@ -9,11 +9,11 @@ interface Built {
 }
 type Manifest = Readonly<Record<string, Built>>
 
-/** Places that are opened first and most, and their views. */
+/** Places that are opened first and most, and their views; Today comes with the application itself. */
 const VIEWS: readonly (readonly [RegExp, string])[] = [
-  [/^\/$/, 'src/views/today/TodayView.vue'],
   [/^\/sign-in$/, 'src/views/account/SignInView.vue'],
   [/^\/visits\/[^/]+$/, 'src/views/visit/VisitView.vue'],
+  [/^\/equipment$/, 'src/views/equipment/EquipmentListView.vue'],
 ]
 
 /**
@@ -36,8 +36,9 @@ function withView(page: string, manifest: Manifest, view: string): string {
   const link = (attributes: string) => (file: string) =>
     page.includes(`"/${file}"`) ? '' : `<link ${attributes} crossorigin href="/${file}">`
   const links = [
-    ...scripts.map(link('rel="modulepreload"')),
-    ...styles.map(link('rel="preload" as="style"')),
+    // The application itself goes first.
+    ...scripts.map(link('rel="modulepreload" fetchpriority="low"')),
+    ...styles.map(link('rel="preload" as="style" fetchpriority="low"')),
   ]
   return page.replace('</head>', `${links.join('')}</head>`)
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { BApp } from 'bootstrap-vue-next/components/BApp'
+import { useRegistry } from 'bootstrap-vue-next/composables/useRegistry'
 import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { useKeys } from './composables/useKeys'
@@ -14,6 +14,8 @@ import { useWaiting } from './stores/waiting'
 const LockScreen = defineAsyncComponent(() => import('./shell/LockScreen.vue'))
 const KeysDialog = defineAsyncComponent(() => import('./shell/KeysDialog.vue'))
 
+// What BApp provides for dialogs and menus, without its toasts and tooltips.
+useRegistry()
 useTheme()
 const session = useSession()
 const route = useRoute()
@@ -29,16 +31,14 @@ const withNav = computed(() => session.person && !route.meta.public)
 </script>
 
 <template>
-  <BApp>
-    <a class="skip" href="#main">Skip to content</a>
-    <WaitingBar />
-    <ShellNav v-if="withNav" :inert="shut" :class="{ 'app-locked': shut }" />
-    <main id="main" :class="{ bare: !withNav, 'app-locked': shut }" tabindex="-1" :inert="shut">
-      <RouterView />
-    </main>
-    <LockScreen v-if="shut" />
-    <KeysDialog v-if="keysWanted" v-model="keysWanted" />
-  </BApp>
+  <a class="skip" href="#main">Skip to content</a>
+  <WaitingBar />
+  <ShellNav v-if="withNav" :inert="shut" :class="{ 'app-locked': shut }" />
+  <main id="main" :class="{ bare: !withNav, 'app-locked': shut }" tabindex="-1" :inert="shut">
+    <RouterView />
+  </main>
+  <LockScreen v-if="shut" />
+  <KeysDialog v-if="keysWanted" v-model="keysWanted" />
 </template>
 
 <style>

@@ -5,6 +5,7 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { afterFirstView } from './afterFirstView'
+import { readyDates } from './composables/words'
 import { keepOnDevice } from './newVersion'
 import { makeRouter } from './router'
 
@@ -13,4 +14,5 @@ app.use(createPinia())
 const router = makeRouter()
 app.use(router)
 app.mount('#app')
+setTimeout(readyDates)
 void afterFirstView(router).then(() => keepOnDevice(router))

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import type { StepRecord } from '../../procedure'
 import { slug, strictObject } from '../../schema'
-import type { Outcome } from '../decision'
+import type { Outcome } from '../outcome'
 import { standingAnswer } from '../measure'
 import type { TestRun } from '../types'
 import { itemFields } from './fields'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Station, stations, stationTitles } from '@uvanta/core/visit'
+import { type Station, stations, stationTitles } from '@uvanta/core/visit/words'
 import { computed } from 'vue'
 
 /**

@@ -1,8 +1,18 @@
 <script setup lang="ts">
-/** Who is signed in: a way to the account, until the menu has come that has it among others. */
+/** Who is signed in: the button of a menu that is fetched when somebody wants it. */
 import WhoAmI from './WhoAmI.vue'
+
+defineEmits<{ open: [] }>()
 </script>
 
 <template>
-  <RouterLink class="btn btn-link who" :to="{ name: 'account' }"><WhoAmI /></RouterLink>
+  <button
+    type="button"
+    class="btn btn-link who"
+    aria-haspopup="menu"
+    aria-expanded="false"
+    @click="$emit('open')"
+  >
+    <WhoAmI />
+  </button>
 </template>

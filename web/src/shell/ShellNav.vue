@@ -15,7 +15,6 @@ import { useSession } from '@/stores/session'
 import { useTheme } from '@/stores/theme'
 import { useWaiting } from '@/stores/waiting'
 import { asOf } from '@/api/kept'
-import { afterFirstView } from '@/afterFirstView'
 import OwnName from './OwnName.vue'
 import { clockWords } from '@/composables/words'
 
@@ -53,14 +52,18 @@ const waitingWords = computed(() => {
   return `${entries}${of} ${waiting.total === 1 ? 'waits' : 'wait'}`
 })
 const asking = ref(false)
-/** A menu takes more script than all the rest of the head: until it has come, the name leads to the account. */
+const menuWanted = ref(false)
+/** A menu takes more script than all the rest of the head: it comes when its button is pressed. */
 const OwnMenu = defineAsyncComponent({
-  loader: async () => {
-    await afterFirstView(router)
-    return import('./OwnMenu.vue')
-  },
+  loader: () => import('./OwnMenu.vue'),
   loadingComponent: OwnName,
   delay: 0,
+  // Without a line it may not have come yet: the account says what to do then.
+  onError(_error, _retry, fail) {
+    menuWanted.value = false
+    void router.push({ name: 'account' })
+    fail()
+  },
 })
 /** Not before somebody needs it. */
 const SignOutDialog = defineAsyncComponent(() => import('./SignOutDialog.vue'))
@@ -112,7 +115,8 @@ async function signOut() {
           aria-hidden="true"
         />
       </button>
-      <OwnMenu @sign-out="signOut" />
+      <OwnMenu v-if="menuWanted" @sign-out="signOut" />
+      <OwnName v-else @open="menuWanted = true" />
     </div>
     <SignOutDialog v-if="asking" v-model="asking" :total="waiting.total" @leave="leave" />
   </header>

@@ -1,4 +1,4 @@
-import { signInText } from '@uvanta/contract'
+import { signInText } from '@uvanta/contract/signInText'
 import { api } from 'virtual:api'
 import { defineStore } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'

@@ -1,4 +1,4 @@
-import { MOST_BYTES, MOST_EVENTS } from '@uvanta/contract'
+import { MOST_BYTES, MOST_EVENTS } from '@uvanta/contract/limits'
 import type { EventDraft } from '@uvanta/core/visit'
 
 /** What is to be sent: an entry, with the press that wrote it; what one press wrote stays together. */

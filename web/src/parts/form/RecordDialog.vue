@@ -1,6 +1,7 @@
 <script setup lang="ts" generic="T extends object">
 import type * as yup from 'yup'
 import type { ApiProblem } from '@/api/client'
+import DialogSheet from '../DialogSheet.vue'
 import ProblemNote from '../ProblemNote.vue'
 import type { FormField } from './formField'
 import RecordForm from './RecordForm.vue'
@@ -19,7 +20,7 @@ const emit = defineEmits<{ submit: [values: T] }>()
 </script>
 
 <template>
-  <BModal v-model="shown" :title="title" no-footer size="lg">
+  <DialogSheet v-model="shown" :title="title" no-footer size="lg">
     <ProblemNote :problem="problem" />
     <RecordForm
       v-if="shown"
@@ -31,5 +32,5 @@ const emit = defineEmits<{ submit: [values: T] }>()
       @submit="emit('submit', $event)"
       @cancel="shown = false"
     />
-  </BModal>
+  </DialogSheet>
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts" generic="T extends object">
 import { nextTick, useTemplateRef } from 'vue'
 import { type RouteLocationRaw, useRouter } from 'vue-router'
+import { useByAndBy } from '@/composables/useByAndBy'
 import { useKeys } from '@/composables/useKeys'
 import EntryField from '../form/EntryField.vue'
 import EmptySheet from '../EmptySheet.vue'
@@ -34,8 +35,14 @@ const props = withDefaults(
 )
 defineSlots<Record<string, ((scope: { row: T }) => unknown) | undefined>>()
 const router = useRouter()
-const list = useList<T>(props.load, () => props.filters)
+const list = useList<T>(
+  props.load,
+  () => props.filters,
+  () => props.columns,
+)
 const { items, next, loading, loaded, problem, words, chosen, narrowed } = list
+/** As many rows as a screen has come first; whoever comes back finds all that he had. */
+const shown = useByAndBy(() => items.value.length, 12, items.value.length)
 defineExpose({ reload: () => list.fetch() })
 
 const order = () => list.sort.value || props.order
@@ -112,7 +119,12 @@ if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.f
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in items" :key="rowKey(row)" :class="{ leads: to }" @click="open(row)">
+          <tr
+            v-for="row in items.slice(0, shown)"
+            :key="rowKey(row)"
+            :class="{ leads: to }"
+            @click="open(row)"
+          >
             <td v-for="c in columns" :key="c.key" :class="c.look">
               <slot v-if="$slots[c.key]" :name="c.key" :row="row" />
               <template v-else>{{ cell(row, c.key) }}</template>

@@ -96,6 +96,12 @@ describe('a list of records', () => {
     expect(router.currentRoute.value.query).toEqual({ sort: '-tag' })
     expect(tags()).toEqual(['RP-2', 'RP-1', 'DC-1'])
   })
+  it('asks for nothing that an old or mistyped address says and nobody offers', async () => {
+    const load = vi.fn((query: ListQuery) => Promise.resolve(whole(query)))
+    const { tags } = await show(load, '/valves?state=molten&sort=-colour&q=rp')
+    expect(load.mock.calls).toEqual([[{ q: 'rp', filters: { state: '' }, sort: '' }]])
+    expect(tags()).toEqual(['RP-2', 'RP-1'])
+  })
   it('shows more behind what is there', async () => {
     const load = vi.fn(({ cursor }: ListQuery) =>
       cursor ? page(valves.slice(2)) : page(valves.slice(0, 2), 'c'),

@@ -2,7 +2,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { ApiProblem } from '@/api/client'
-import type { ListFilter, ListPage, ListQuery } from './listTypes'
+import type { Column, ListFilter, ListPage, ListQuery } from './listTypes'
 
 interface Place {
   readonly items: readonly unknown[]
@@ -19,6 +19,7 @@ const places = new Map<string, Place>()
 export function useList<T>(
   load: (query: ListQuery) => Promise<ListPage<T>>,
   filters: () => readonly ListFilter[],
+  columns: () => readonly Column[],
 ) {
   const route = useRoute()
   const router = useRouter()
@@ -35,8 +36,18 @@ export function useList<T>(
     return typeof value === 'string' ? value : ''
   }
   const words = ref(text('q'))
-  const sort = computed(() => text('sort'))
-  const chosen = computed(() => Object.fromEntries(filters().map((f) => [f.name, text(f.name)])))
+  // An address may be old, or mistyped: what nobody offers is not asked for.
+  const sort = computed(() => {
+    const wanted = text('sort')
+    const offered = columns().some((c) => c.sortable && c.key === wanted.replace(/^-/, ''))
+    return offered ? wanted : ''
+  })
+  const chosenOf = ({ name, options }: ListFilter) => {
+    const wanted = text(name)
+    // Choices that have not come yet say nothing.
+    return options.length === 0 || options.some((o) => o.value === wanted) ? wanted : ''
+  }
+  const chosen = computed(() => Object.fromEntries(filters().map((f) => [f.name, chosenOf(f)])))
   const narrowed = computed(() => text('q') !== '' || Object.values(chosen.value).some(Boolean))
 
   async function fetch(more = false): Promise<void> {

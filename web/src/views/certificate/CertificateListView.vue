@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { api, certificateStates, type CertificateRow } from '@uvanta/contract'
+import type { CertificateRow } from '@uvanta/contract'
+import { certificateStates } from '@uvanta/contract/words'
+import { api } from 'virtual:api'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'
 import { useTitle } from '@/composables/useTitle'
@@ -11,7 +13,7 @@ import StateMark from '@/parts/StateMark.vue'
 useTitle('Certificates')
 const load = ({ q, filters, cursor }: ListQuery) =>
   call(api.certificates.list, {
-    query: queryFrom(api.certificates.list, { q, ...filters, cursor }),
+    query: queryFrom({ q, ...filters, cursor }),
   })
 const columns = [
   { key: 'number', title: 'Number' },

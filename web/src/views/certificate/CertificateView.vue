@@ -7,6 +7,7 @@ import { useRouter } from 'vue-router'
 import { ApiProblem, call, fileUrl } from '@/api/client'
 import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import LinkButton from '@/parts/LinkButton.vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import CertificateSheet from '@/parts/CertificateSheet.vue'
@@ -100,7 +101,7 @@ async function carryOut(reason: string) {
           >
         </template>
       </div>
-      <BModal
+      <DialogSheet
         v-model="dialog"
         :title="asking === 'void' ? 'Declare the certificate void' : 'Replace the certificate'"
         no-footer
@@ -123,7 +124,7 @@ async function carryOut(reason: string) {
             <BButton variant="link" @click="asking = null">Leave it</BButton>
           </template>
         </ReasonForm>
-      </BModal>
+      </DialogSheet>
     </template>
   </div>
 </template>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
-import { api, conditions, type Equipment } from '@uvanta/contract'
+import type { Equipment } from '@uvanta/contract'
+import { conditions } from '@uvanta/contract/words'
+import { api } from 'virtual:api'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
+import { afterFirstView } from '@/afterFirstView'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'
 import { useKeys } from '@/composables/useKeys'
@@ -18,11 +21,12 @@ useTitle('Equipment')
 const router = useRouter()
 const session = useSession()
 const library = useLibrary()
-void library.load()
+// The families to choose from are part of all the know-how: the rows come first.
+void afterFirstView(router).then(() => library.load())
 
 const load = ({ q, filters, sort, cursor }: ListQuery) =>
   call(api.register.listEquipment, {
-    query: queryFrom(api.register.listEquipment, { q, ...filters, sort, cursor }),
+    query: queryFrom({ q, ...filters, sort, cursor }),
   })
 const columns = [
   { key: 'tag', title: 'Tag', sortable: true },

@@ -6,6 +6,7 @@ import { v7 as uuidv7 } from 'uuid'
 import { ref, watch } from 'vue'
 import { type InferType, object } from 'yup'
 import { ApiProblem, call } from '@/api/client'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import RecordForm from '@/parts/form/RecordForm.vue'
 
@@ -57,7 +58,7 @@ async function add({ customer, ...site }: InferType<typeof schema>) {
 </script>
 
 <template>
-  <BModal v-model="shown" title="Add a site" no-footer>
+  <DialogSheet v-model="shown" title="Add a site" no-footer>
     <ProblemNote :problem="problem" />
     <RecordForm
       v-if="shown"
@@ -68,5 +69,5 @@ async function add({ customer, ...site }: InferType<typeof schema>) {
       @submit="add"
       @cancel="shown = false"
     />
-  </BModal>
+  </DialogSheet>
 </template>

@@ -13,6 +13,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { object, string } from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import { unitOptions } from '@/composables/words'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -88,7 +89,7 @@ async function save(entered: { readonly [name: string]: Entered }) {
 </script>
 
 <template>
-  <BModal v-model="shown" title="Nominal values" no-footer scrollable>
+  <DialogSheet v-model="shown" title="Nominal values" no-footer scrollable>
     <p class="soft">
       From the plate, the spec sheet or the papers of the station. What is left empty is not judged.
     </p>
@@ -112,7 +113,7 @@ async function save(entered: { readonly [name: string]: Entered }) {
         <BButton variant="link" @click="shown = false">Leave it</BButton>
       </div>
     </form>
-  </BModal>
+  </DialogSheet>
 </template>
 
 <style scoped>

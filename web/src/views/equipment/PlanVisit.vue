@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import type { FormField } from '@/parts/form/formField'
 import RecordForm from '@/parts/form/RecordForm.vue'
@@ -98,7 +99,7 @@ async function plan(given: Plan) {
 </script>
 
 <template>
-  <BModal v-model="shown" :title="`Plan a visit to ${equipment.tag}`" no-footer>
+  <DialogSheet v-model="shown" :title="`Plan a visit to ${equipment.tag}`" no-footer>
     <ProblemNote :problem="problem" />
     <RecordForm
       v-if="shown"
@@ -119,5 +120,5 @@ async function plan(given: Plan) {
         :rule-pack="values.rulePack"
       />
     </RecordForm>
-  </BModal>
+  </DialogSheet>
 </template>

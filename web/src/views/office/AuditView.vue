@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { api, type AuditLine, type Person } from '@uvanta/contract'
+import type { AuditLine, Person } from '@uvanta/contract'
+import { api } from 'virtual:api'
 import { computed, onMounted, shallowRef } from 'vue'
 import { call } from '@/api/client'
 import { queryFrom } from '@/api/queryFrom'
@@ -11,7 +12,7 @@ import OfficeTabs from './OfficeTabs.vue'
 
 useTitle('Audit trail')
 const load = ({ cursor, filters: { person } }: ListQuery) =>
-  call(api.audit.list, { query: queryFrom(api.audit.list, { cursor, person }) })
+  call(api.audit.list, { query: queryFrom({ cursor, person }) })
 const people = shallowRef<readonly Person[]>([])
 onMounted(async () => {
   people.value = (await call(api.people.list)).items

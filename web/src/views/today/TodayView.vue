@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import type { VisitRow } from '@uvanta/contract'
 import { api } from 'virtual:api'
-import { purposeTitles } from '@uvanta/core/visit'
+import { purposeTitles } from '@uvanta/core/visit/words'
 import { addDays } from '@uvanta/core/calendar'
 import { computed, onMounted } from 'vue'
 import { useRouter } from 'vue-router'
+import { afterFirstView } from '@/afterFirstView'
 import { call } from '@/api/client'
 import { asOf } from '@/api/kept'
+import { useByAndBy } from '@/composables/useByAndBy'
 import { useKeys } from '@/composables/useKeys'
 import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
@@ -42,8 +44,9 @@ const { value, loading, problem, load } = useLoad(async () => {
   ])
   const all = [...today.items, ...ahead.items, ...begun.items, ...missed.items]
   if (session.has('technician')) {
-    void along.take(all.filter((v) => open(v) && v.technicianId === session.person?.id))
-    void along.settle()
+    const own = all.filter((v) => open(v) && v.technicianId === session.person?.id)
+    // What is fetched for later does not keep waiting what is looked at now.
+    void afterFirstView(router).then(() => Promise.all([along.take(own), along.settle()]))
   }
   return {
     all,
@@ -76,12 +79,35 @@ const mine = computed(() =>
   visits.value.filter((v) => open(v) && v.technicianId === session.person?.id),
 )
 const next = computed(() => mine.value.find((v) => v.state === 'under-way') ?? mine.value[0])
-const rest = computed(() => visits.value.filter((v) => v !== next.value))
 const left = computed(() => visits.value.filter(open).length)
 /** What a technician asked the office for, and nobody has answered. */
 const asked = computed(() =>
   session.isOffice ? (value.value?.all ?? []).filter((v) => v.replanAsked && open(v)) : [],
 )
+/** The visits under each other, the nearest first. */
+const lists = computed(() => {
+  const dayTitle = (day: string) =>
+    `${day === addDays(session.today, 1) ? 'Tomorrow' : weekday(day)}, ${dateWords(day)}`
+  const { ahead = [], earlier = [] } = value.value ?? {}
+  return [
+    {
+      title: next.value ? 'After that' : 'Visits',
+      visits: visits.value.filter((v) => v !== next.value),
+    },
+    { title: 'Left from earlier days', visits: earlier },
+    ...ahead.map((d) => ({ title: dayTitle(d.day), visits: d.visits })),
+  ].filter((list) => list.visits.length > 0)
+})
+/** As many as a phone shows come first. */
+const shown = useByAndBy(() => lists.value.reduce((sum, l) => sum + l.visits.length, 0), 6)
+const shownLists = computed(() => {
+  let before = 0
+  return lists.value.flatMap(({ title, visits: all }) => {
+    const some = all.slice(0, Math.max(0, shown.value - before))
+    before += all.length
+    return some.length > 0 ? [{ title, visits: some }] : []
+  })
+})
 const tomorrow = computed(
   () => value.value?.ahead.find((d) => d.day === addDays(session.today, 1))?.visits.length ?? 0,
 )
@@ -162,17 +188,6 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
           </LinkButton>
         </section>
 
-        <section v-if="rest.length > 0" class="section" :class="{ first: !next }">
-          <h2>{{ next ? 'After that' : 'Visits' }}</h2>
-          <ul class="rows">
-            <VisitRowItem
-              v-for="v in rest"
-              :key="v.id"
-              :visit="v"
-              :show-technician="session.isOffice"
-            />
-          </ul>
-        </section>
         <EmptySheet v-if="visits.length === 0" title="No visits today">
           {{
             session.isOffice
@@ -183,26 +198,16 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
           }}
         </EmptySheet>
 
-        <section v-if="value.earlier.length > 0" class="section">
-          <h2>Left from earlier days</h2>
+        <section
+          v-for="(list, n) in shownLists"
+          :key="list.title"
+          class="section"
+          :class="{ first: n === 0 && !next && visits.length > 0 }"
+        >
+          <h2>{{ list.title }}</h2>
           <ul class="rows">
             <VisitRowItem
-              v-for="v in value.earlier"
-              :key="v.id"
-              :visit="v"
-              :show-technician="session.isOffice"
-            />
-          </ul>
-        </section>
-
-        <section v-for="d in value.ahead" :key="d.day" class="section">
-          <h2>
-            {{ d.day === addDays(session.today, 1) ? 'Tomorrow' : weekday(d.day) }},
-            {{ dateWords(d.day) }}
-          </h2>
-          <ul class="rows">
-            <VisitRowItem
-              v-for="v in d.visits"
+              v-for="v in list.visits"
               :key="v.id"
               :visit="v"
               :show-technician="session.isOffice"
@@ -276,5 +281,12 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
 
 .along {
   margin: 0.5rem 0 0.75rem;
+}
+
+/* What stands below does not jump as soon as it says more. */
+@media (max-width: 700px) {
+  .along {
+    min-height: 3lh;
+  }
 }
 </style>

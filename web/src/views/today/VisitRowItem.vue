@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { fails } from '@uvanta/core/rules'
+import { fails } from '@uvanta/core/rules/outcome'
 import type { VisitRow } from '@uvanta/contract'
-import { purposeTitles } from '@uvanta/core/visit'
+import { purposeTitles } from '@uvanta/core/visit/words'
 import { addDays } from '@uvanta/core/calendar'
 import { computed } from 'vue'
 import { timeWords, visitStateWords } from '@/composables/words'

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Refusal } from '@uvanta/core/visit'
 import { ref, shallowRef } from 'vue'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -17,7 +18,7 @@ function ask(why: string) {
 
 <template>
   <BButton variant="link" @click="shown = true">Ask the office to plan it otherwise</BButton>
-  <BModal v-model="shown" title="Ask the office" no-footer>
+  <DialogSheet v-model="shown" title="Ask the office" no-footer>
     <p>The planner hands it over, moves it or lets it be. Until then it stays yours.</p>
     <ReasonForm
       label="What is asked, and why"
@@ -27,5 +28,5 @@ function ask(why: string) {
     >
       <ProblemNote :refusal="refusal" />
     </ReasonForm>
-  </BModal>
+  </DialogSheet>
 </template>

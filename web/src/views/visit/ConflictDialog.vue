@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import { saveToFile } from '@/stores/saveToFile'
 import { useVisit } from '@/stores/visit'
 import { eventWords } from '@/composables/eventWords'
@@ -22,7 +23,7 @@ const line = (event: object) =>
 </script>
 
 <template>
-  <BModal
+  <DialogSheet
     :model-value="store.conflict !== null"
     title="Someone wrote here meanwhile"
     no-close-on-backdrop
@@ -56,7 +57,7 @@ const line = (event: object) =>
       >
       <BButton variant="outline-danger" @click="withdraw">Save mine to a file and withdraw</BButton>
     </div>
-  </BModal>
+  </DialogSheet>
 </template>
 
 <style scoped>

@@ -13,6 +13,7 @@ import { computed, shallowRef, watch } from 'vue'
 import { boolean, object } from 'yup'
 import { useTrying } from '@/composables/useTrying'
 import { outcomeWords } from '@/composables/words'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -122,7 +123,11 @@ const sendAttested = (payload: PayloadOf<'correction'>) =>
 </script>
 
 <template>
-  <BModal v-model="shown" :title="asking ? 'Ask for a correction' : 'Correct an entry'" no-footer>
+  <DialogSheet
+    v-model="shown"
+    :title="asking ? 'Ask for a correction' : 'Correct an entry'"
+    no-footer
+  >
     <p v-if="event" class="soft">{{ eventWords(event) }}</p>
     <form novalidate @submit.prevent="submit">
       <p v-if="asking">The tester of this visit corrects it; what you ask for stands in the log.</p>
@@ -167,7 +172,7 @@ const sendAttested = (payload: PayloadOf<'correction'>) =>
         <BButton variant="link" @click="shown = false">Leave it</BButton>
       </div>
     </form>
-  </BModal>
+  </DialogSheet>
 </template>
 
 <style scoped>

@@ -3,6 +3,7 @@ import { api, bodyOf, type Person, type Visit } from '@uvanta/contract'
 import { computed, shallowRef, watch } from 'vue'
 import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import RecordForm from '@/parts/form/RecordForm.vue'
 import { useRecordDialog } from '@/parts/form/useRecordDialog'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -52,7 +53,7 @@ const plan = computed(() => props.visit.events[0]?.payload as { packId?: string 
 
 <template>
   <BButton variant="outline-primary" @click="dialog.open(visit.id)">Plan it otherwise</BButton>
-  <BModal
+  <DialogSheet
     v-model="dialog.shown.value"
     :title="`Plan ${visit.equipment.tag} otherwise`"
     no-footer
@@ -79,5 +80,5 @@ const plan = computed(() => props.visit.events[0]?.payload as { packId?: string 
         :visit="visit.id"
       />
     </RecordForm>
-  </BModal>
+  </DialogSheet>
 </template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
 import { finalRun, outcomeOf, type Refusal, temporaryUntil } from '@uvanta/core/visit'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, defineAsyncComponent, ref, shallowRef } from 'vue'
 import { dateWords, outcomeWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -9,13 +9,14 @@ import StateMark from '@/parts/StateMark.vue'
 import VerdictList from '@/parts/VerdictList.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
-import AfterSigning from './AfterSigning.vue'
 import CheckStation from './CheckStation.vue'
 import CustomerOpen from './CustomerOpen.vue'
 import GuideStation from './guide/GuideStation.vue'
 import SignForm from './SignForm.vue'
 import StationFrame from './StationFrame.vue'
 import TestStation from './fieldtest/TestStation.vue'
+
+const AfterSigning = defineAsyncComponent(() => import('./AfterSigning.vue'))
 
 /** The as-left test where one is due, then what the guide still asks for, signature, certificate. */
 const store = useVisit()

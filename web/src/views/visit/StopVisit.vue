@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { guideOfVisit, kitOfVisit, orderedOn, type Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef, watch } from 'vue'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import EntryField from '@/parts/form/EntryField.vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -52,7 +53,7 @@ function stop(reason: string) {
 <template>
   <span class="no-print">
     <BButton variant="link" @click="shown = true">{{ title }}</BButton>
-    <BModal v-model="shown" :title="title" no-footer>
+    <DialogSheet v-model="shown" :title="title" no-footer>
       <p>
         What is on record stays. Nothing more can be recorded on this visit; plan another when it
         can go on. Leave the equipment so that nobody is hurt by it, and say so.
@@ -73,7 +74,7 @@ function stop(reason: string) {
           <BButton variant="link" @click="shown = false">Carry on</BButton>
         </template>
       </ReasonForm>
-    </BModal>
+    </DialogSheet>
   </span>
 </template>
 

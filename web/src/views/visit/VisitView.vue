@@ -7,7 +7,15 @@ import {
   stationRefusal,
   stationTitles,
 } from '@uvanta/core/visit'
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
+import {
+  computed,
+  defineAsyncComponent,
+  nextTick,
+  ref,
+  shallowRef,
+  useTemplateRef,
+  watch,
+} from 'vue'
 import { ApiProblem } from '@/api/client'
 import { useSettling } from '@/composables/useSettling'
 import { useTitle } from '@/composables/useTitle'
@@ -24,7 +32,6 @@ import CheckStation from './CheckStation.vue'
 import ConflictDialog from './ConflictDialog.vue'
 import AskOffice from './AskOffice.vue'
 import NoteStation from './NoteStation.vue'
-import ReplanVisit from './ReplanVisit.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
 import UndoLine from './UndoLine.vue'
@@ -32,6 +39,9 @@ import StepsHere from './guide/StepsHere.vue'
 import TestStation from './fieldtest/TestStation.vue'
 import VisitLog from './VisitLog.vue'
 import WaitingEntries from './WaitingEntries.vue'
+
+/** For the office alone. */
+const ReplanVisit = defineAsyncComponent(() => import('./ReplanVisit.vue'))
 
 const props = defineProps<{ id: string }>()
 const store = useVisit()

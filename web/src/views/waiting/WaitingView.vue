@@ -3,6 +3,7 @@ import type { VisitEvent } from '@uvanta/core/visit'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { useTitle } from '@/composables/useTitle'
 import { timeWords } from '@/composables/words'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import EmptySheet from '@/parts/EmptySheet.vue'
 import LinkButton from '@/parts/LinkButton.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
@@ -108,7 +109,7 @@ const oldest = computed(() => entries.value[0]?.draft.deviceTime)
         </div>
       </section>
     </template>
-    <BModal
+    <DialogSheet
       :model-value="withdrawing !== null"
       title="Withdraw what waits"
       no-footer
@@ -122,7 +123,7 @@ const oldest = computed(() => entries.value[0]?.draft.deviceTime)
         <BButton variant="primary" @click="withdrawing = null">Keep them</BButton>
         <BButton variant="outline-danger" @click="withdraw">Save a file and withdraw</BButton>
       </div>
-    </BModal>
+    </DialogSheet>
   </div>
 </template>
 

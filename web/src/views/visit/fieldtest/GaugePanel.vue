@@ -2,17 +2,19 @@
 import { dimensionShown } from '@uvanta/core/instrument'
 import { isPressure } from '@uvanta/core/rules'
 import { useIntervalFn } from '@vueuse/core'
-import { computed, shallowRef } from 'vue'
+import { computed, defineAsyncComponent, shallowRef } from 'vue'
 import { unitWords } from '@/composables/words'
 import StateMark from '@/parts/StateMark.vue'
-import TraceChart from '@/parts/TraceChart.vue'
 import { useSession } from '@/stores/session'
 import { useGauge } from '@/stores/gauge'
 
 const session = useSession()
 
 /** The gauge on the line: what it shows, its trace, and how the link stands. */
-defineProps<{ slim?: boolean }>()
+const props = defineProps<{ slim?: boolean }>()
+/** A chart takes more script than all the rest of a test. */
+const TraceChart = defineAsyncComponent(() => import('@/parts/TraceChart.vue'))
+const height = computed(() => (props.slim ? 72 : 116))
 const gauge = useGauge()
 
 const REFRESH_MS = 200
@@ -69,13 +71,15 @@ const shown = computed(() => gauge.view?.value?.toFixed(2) ?? '– –')
     <p class="shown mono">
       <span class="value">{{ shown }}</span> <span class="unit">{{ unit }}</span>
     </p>
-    <TraceChart
-      :values="values"
-      :period-s="gauge.periodS"
-      :unit="unit"
-      :beside="courses"
-      :height="slim ? 72 : 116"
-    />
+    <div :style="{ minHeight: `${height}px` }">
+      <TraceChart
+        :values="values"
+        :period-s="gauge.periodS"
+        :unit="unit"
+        :beside="courses"
+        :height="height"
+      />
+    </div>
     <dl v-if="beside.length > 0" class="beside small" aria-label="Other channels of the recorder">
       <div v-for="(b, n) in beside" :key="b.label">
         <dt :class="`line-${n}`">{{ b.label }}</dt>

@@ -12,6 +12,7 @@ import {
 } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, defineAsyncComponent, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { useOnceShown } from '@/composables/useOnceShown'
 import { outcomeWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -28,9 +29,9 @@ import SetStack from './SetStack.vue'
 import StartTest from './StartTest.vue'
 import TestHands from './TestHands.vue'
 import TestStep from './TestStep.vue'
-import TraceDialog from './TraceDialog.vue'
 import { handsDone, handsInOneGo } from './handsInOneGo'
 
+const TraceDialog = defineAsyncComponent(() => import('./TraceDialog.vue'))
 const StrokeSheet = defineAsyncComponent(() => import('./StrokeSheet.vue'))
 const FailTable = defineAsyncComponent(() => import('./FailTable.vue'))
 const FlowCurve = defineAsyncComponent(() => import('./FlowCurve.vue'))
@@ -104,6 +105,7 @@ const traceShown = computed({
     if (!shown) tracing.value = null
   },
 })
+const traceWanted = useOnceShown(() => traceShown.value)
 const traced = computed(() => run.value?.readings.filter((r) => r.trace).map((r) => r.item) ?? [])
 const tracedReading = computed(
   () => run.value?.readings.findLast((r) => r.item === tracing.value && r.trace) ?? null,
@@ -255,7 +257,12 @@ const title = computed(() => {
     </div>
     <ProblemNote :refusal="refusal" />
 
-    <TraceDialog v-model="traceShown" :reading="tracedReading" :title="tracedTitle" />
+    <TraceDialog
+      v-if="traceWanted"
+      v-model="traceShown"
+      :reading="tracedReading"
+      :title="tracedTitle"
+    />
 
     <template v-if="!finished || drawn" #aside>
       <GaugePanel v-if="gauge.streaming && run && !finished && !narrow" />

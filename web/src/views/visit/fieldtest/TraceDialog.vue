@@ -5,6 +5,7 @@ import { analyseTrace, decodeTrace } from '@uvanta/core/trace'
 import type { PayloadOf, Said } from '@uvanta/core/visit'
 import { computed, ref, watch } from 'vue'
 import { unitWords } from '@/composables/words'
+import DialogSheet from '@/parts/DialogSheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import Reading from '@/parts/Reading.vue'
 import TraceChart from '@/parts/TraceChart.vue'
@@ -63,7 +64,7 @@ function readHere() {
 </script>
 
 <template>
-  <BModal v-model="shown" :title="title" no-footer size="lg">
+  <DialogSheet v-model="shown" :title="title" no-footer size="lg">
     <template v-if="trace && reading">
       <TraceChart
         :values="trace.values"
@@ -103,7 +104,7 @@ function readHere() {
         <BButton variant="link" @click="shown = false">Leave it</BButton>
       </div>
     </template>
-  </BModal>
+  </DialogSheet>
 </template>
 
 <style scoped>

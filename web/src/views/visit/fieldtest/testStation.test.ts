@@ -21,7 +21,8 @@ class NoWorker extends EventTarget {
 }
 vi.stubGlobal('Worker', NoWorker)
 /** Nothing is painted here. */
-vi.mock('@/parts/TraceChart.vue', () => ({ default: { template: '<i />' } }))
+// As a module has it, since it is fetched when it is needed.
+vi.mock('@/parts/TraceChart.vue', () => ({ __esModule: true, default: { template: '<i />' } }))
 
 const page = { template: '<i />' }
 const router = () =>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { type Gauge, licenceKinds } from '@uvanta/contract'
+import type { Gauge } from '@uvanta/contract'
+import { licenceKinds } from '@uvanta/core/catalogue'
 import { api } from 'virtual:api'
 import { slotsOf, variantOf } from '@uvanta/core/guide'
 import { validOn } from '@uvanta/core/calendar'

@@ -1,0 +1,99 @@
+import { Job, shippedLibrary } from '@uvanta/core/testing'
+import { v7 as uuidv7 } from 'uuid'
+import type { App } from '../context'
+import { readPerson } from '../service/people/people'
+import { planVisit } from '../service/visit/visits'
+import { percentile, signedInFetch } from './measure'
+import { noted, openPhone } from './phone'
+
+const PACK = 'larkhaven-relief-first'
+const GUIDE = 'rp-relief'
+/** Visits of at least so many entries. */
+const ENTRIES = [0, 1_000]
+/** As many as are taken at once. */
+const BATCH = 100
+/** With which the rebuild of this guide begins, a line each. */
+const LINES = 4
+const VISITS = 3
+
+/** From a press to the next line of a guide in sight, on a phone that computes four times slower, by the length of the log. */
+export async function benchPress(app: App, base: string): Promise<object[]> {
+  const figures = []
+  for (const least of ENTRIES) {
+    const taken: number[] = []
+    let longestLog = 0
+    for (let n = 0; n < VISITS; n++) {
+      const { id, entries } = await opened(app, base, least)
+      longestLog = Math.max(longestLog, entries)
+      const { page, close } = await openPhone(base, { slower: 4 })
+      await page.addInitScript(NOTE_PRESS)
+      await page.goto(`${base}/visits/${id}`)
+      for (let line = 0; line < LINES; line++) {
+        await page.locator('.hands button.line-box:enabled').tap()
+        taken.push(await noted(page, 'nextAfter'))
+      }
+      await close()
+    }
+    figures.push({
+      name: `Press to next line, CPU ÷ 4, ${longestLog} entries`,
+      p50Ms: Math.round(percentile(taken, 50)),
+      longestMs: Math.round(Math.max(...taken)),
+      aimUnderMs: 100,
+    })
+  }
+  return figures
+}
+
+/** Notes how long after a press another line is the one whose turn it is, and drawn. */
+const NOTE_PRESS = `
+  let pressedAt = 0
+  let before = ''
+  const due = () => document.querySelector('.guide-step .say, .hands .now .sentence')?.textContent ?? ''
+  document.addEventListener('click', (e) => {
+    pressedAt = e.timeStamp
+    before = due()
+  }, { capture: true })
+  new MutationObserver(() => {
+    if (!pressedAt || due() === before) return
+    const from = pressedAt
+    pressedAt = 0
+    requestAnimationFrame(() => setTimeout(() => (window.nextAfter = performance.now() - from)))
+  }).observe(document, { childList: true, subtree: true, attributes: true, characterData: true })`
+
+/** A visit that stands at the first steps of its rebuild, with at least so many entries. */
+async function opened(app: App, base: string, least: number) {
+  const equipment = await app.db.equipment.findOne({ where: { kind: 'RP' } })
+  const odda = await app.db.people.findOne({ where: { username: 'odda' } })
+  const guide = shippedLibrary.guides.find((g) => g.id === GUIDE)
+  const [variant] = guide?.variants ?? []
+  if (!equipment || !odda || !guide || !variant) throw new Error('the demo has nothing to open')
+  const visit = await planVisit(app, await readPerson(app, odda.id), {
+    id: app.newId(),
+    equipmentId: equipment.id,
+    technicianId: odda.id,
+    plannedOn: app.today(),
+    purpose: 'overhaul',
+    rulePack: PACK,
+  })
+  const job = new Job({
+    family: equipment.family,
+    kind: equipment.kind,
+    packId: PACK,
+    newId: () => uuidv7(),
+    from: app.now().minus({ hours: 6 }).toISO(),
+  })
+  job.choose(guide, variant.id).toMakeSafe()
+  for (const at of ['make-safe', 'open-up'] as const) job.carryOut(at).done(at)
+  job.must('repair', { text: 'By the guide', parts: [] })
+  while (job.drafts.length + visit.count < least)
+    job.must('note', { station: 'rebuild', text: 'Vent clear, no water in the pit.' })
+  const send = await signedInFetch(base, 'odda')
+  for (let n = 0; n < job.drafts.length; n += BATCH) {
+    const body = JSON.stringify({
+      expected: visit.count + n,
+      events: job.drafts.slice(n, n + BATCH),
+    })
+    await send(`/api/v1/visits/${visit.id}/events`, { method: 'POST', body })
+  }
+  return { id: visit.id, entries: visit.count + job.drafts.length }
+}
