@@ -24,22 +24,25 @@ const librarySchema = yup
     subGuides: list(subGuideSchema),
     specSheets: list(specSheetSchema),
     policies: list(policySchema),
-    earlier: yup
-      .object({
-        guides: once,
-        specSheets: once,
-        procedures: once,
-        rulePacks: once,
-        programmes: once,
-        policies: once,
-      })
-      .required(),
   })
-  .meta({ jsonSchema: { type: 'object' } }) as unknown as yup.Schema<Library>
+  .meta({ jsonSchema: { type: 'object' } }) as unknown as yup.Schema<Omit<Library, 'earlier'>>
+
+const earlierSchema = yup.object({
+  guides: once,
+  specSheets: once,
+  procedures: once,
+  rulePacks: once,
+  programmes: once,
+  policies: once,
+}) as unknown as yup.Schema<Library['earlier']>
 
 /**
  * The schema of what a call answers, for whoever answers or describes it. That of the library rests on half of the
  * know-how: whoever only asks for it has no need of it, and a device is spared loading it.
  */
 export const answerOf = (e: Endpoint): Endpoint['response'] =>
-  e.path === library.read.path ? librarySchema : e.response
+  (KNOW_HOW as Readonly<Record<string, yup.Schema>>)[e.path] ?? e.response
+const KNOW_HOW = {
+  [library.read.path]: librarySchema,
+  [library.earlier.path]: earlierSchema,
+}

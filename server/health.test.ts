@@ -58,4 +58,16 @@ describe('the library', () => {
     expect(plain.headers['content-encoding']).toBeUndefined()
     expect(plain.body).toEqual(first.body)
   })
+  it('is sent as small as the client takes it, what was in force before by itself', async () => {
+    const agent = await signedIn(server, 'tester')
+    const read = (path: string) => agent.get(path).set('Accept-Encoding', 'gzip, deflate, br')
+    const { headers, body } = await read('/api/v1/library').expect(200)
+    expect(headers['content-encoding']).toBe('br')
+    expect(body.earlier).toBeUndefined()
+    const earlier = await read('/api/v1/library/earlier').expect(200)
+    expect(earlier.body).toEqual(JSON.parse(JSON.stringify(app.shelf.library.earlier)))
+    const { etag = '' } = earlier.headers
+    expect(etag).not.toBe(headers.etag)
+    await agent.get('/api/v1/library/earlier').set('If-None-Match', etag).expect(304)
+  })
 })

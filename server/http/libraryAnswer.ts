@@ -1,7 +1,6 @@
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
-import type { Library } from '@uvanta/core/library'
 import type { Request, Response } from 'express'
 
 interface Packed {
@@ -11,11 +10,11 @@ interface Packed {
   readonly plain: Buffer
 }
 
-/** The library in force, packed once for all who ask: it is a third of a megabyte of text. */
-const packed = new WeakMap<Library, Promise<Packed>>()
+/** Parts of the library, each packed once for all who ask: together they are a megabyte and a half of text. */
+const packed = new WeakMap<object, Promise<Packed>>()
 
-async function pack(library: Library): Promise<Packed> {
-  const plain = Buffer.from(JSON.stringify(library))
+async function pack(part: object): Promise<Packed> {
+  const plain = Buffer.from(JSON.stringify(part))
   const quality = { params: { [constants.BROTLI_PARAM_QUALITY]: 9 } }
   // Off the thread that answers everybody else.
   const [br, zipped] = await Promise.all([
@@ -26,10 +25,19 @@ async function pack(library: Library): Promise<Packed> {
   return { etag, br, gzip: zipped, plain }
 }
 
-/** Answers with the library, or that it is as it was. */
-export async function sendLibrary(library: Library, req: Request, res: Response): Promise<void> {
-  const known = packed.get(library) ?? pack(library)
-  packed.set(library, known)
+/**
+ * Answers with a part of the library, or that it is as it was.
+ * @param of what the part belongs to, the same as long as it is in force
+ * @param part made when it is asked for the first time
+ */
+export async function sendPacked(
+  of: object,
+  part: () => object,
+  req: Request,
+  res: Response,
+): Promise<void> {
+  const known = packed.get(of) ?? pack(part())
+  packed.set(of, known)
   const { etag, ...forms } = await known
   res.setHeader('Cache-Control', 'private, no-cache')
   res.setHeader('ETag', etag)

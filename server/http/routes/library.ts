@@ -1,14 +1,20 @@
 import { api } from '@uvanta/contract'
 import { compute, computationNamed, computations } from '@uvanta/core/registry'
 import type { App } from '../../context'
-import { sendLibrary } from '../libraryAnswer'
+import { sendPacked } from '../libraryAnswer'
 import type { Bind } from '../route'
 
 /** The know-how, and what is computed with it. */
 export function bindLibrary(app: App, bind: Bind): void {
   bind(api.library.read, async ({ req, res }) => {
-    await sendLibrary(app.shelf.library, req, res)
-    return app.shelf.library
+    const { earlier: _, ...inForce } = app.shelf.library
+    await sendPacked(app.shelf.library, () => inForce, req, res)
+    return inForce
+  })
+  bind(api.library.earlier, async ({ req, res }) => {
+    const { earlier } = app.shelf.library
+    await sendPacked(earlier, () => earlier, req, res)
+    return earlier
   })
   bind(api.library.state, () => app.shelf.state)
   bind(api.computations.list, () => ({

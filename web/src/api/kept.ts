@@ -10,6 +10,7 @@ import { openDevice } from '@/stores/device'
 const KEPT: readonly Pick<Call, 'path'>[] = [
   api.session.me,
   api.library.read,
+  api.library.earlier,
   api.visits.list,
   api.visits.read,
   api.register.readEquipment,

@@ -4,24 +4,39 @@ import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { call } from '@/api/client'
 
-/** The know-how in force, fetched once. */
+const NONE: Library['earlier'] = {
+  guides: [],
+  specSheets: [],
+  procedures: [],
+  rulePacks: [],
+  programmes: [],
+  policies: [],
+}
+
+/** The know-how in force, fetched once; what was in force before, once somebody needs it. */
 export const useLibrary = defineStore('library', () => {
   const library = shallowRef<Library | null>(null)
-  let loading: Promise<Library> | undefined
-
-  function load(): Promise<Library> {
-    loading ??= fetchLibrary().catch((error: unknown) => {
-      loading = undefined
-      throw error
-    })
-    return loading
-  }
-
-  async function fetchLibrary(): Promise<Library> {
-    const fetched = await call(api.library.read)
+  const load = once(async () => {
+    const fetched: Library = { ...(await call(api.library.read)), earlier: NONE }
     library.value = fetched
     return fetched
-  }
+  })
+  const loadEarlier = once(async () => {
+    const [inForce, earlier] = await Promise.all([load(), call(api.library.earlier)])
+    const whole: Library = { ...inForce, earlier }
+    library.value = whole
+    return whole
+  })
 
-  return { library, load }
+  return { library, load, loadEarlier }
 })
+
+/** What is fetched once; what failed is tried again. */
+function once<T>(fetch: () => Promise<T>): () => Promise<T> {
+  let loading: Promise<T> | undefined
+  return () =>
+    (loading ??= fetch().catch((error: unknown) => {
+      loading = undefined
+      throw error
+    }))
+}

@@ -22,6 +22,7 @@ export const useTakeAlong = defineStore('take-along', () => {
     if (asOf.value) return
     const jobs = [
       () => keepAnswer(api.library.read),
+      () => keepAnswer(api.library.earlier),
       () => keepAnswer(api.gauges.list),
       () => keepAnswer(api.gauges.link),
       () => keepAnswer(api.stock.list),

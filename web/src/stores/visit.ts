@@ -12,6 +12,7 @@ import {
   foldVisit,
   type PayloadOf,
   type Refusal,
+  restsOnEarlier,
   type RunName,
   signedText,
   traitsOf,
@@ -135,7 +136,10 @@ export const useVisit = defineStore('visit', () => {
   async function open(id: string): Promise<void> {
     close()
     const person = session.person
-    const [loaded] = await Promise.all([call(api.visits.read, { params: { id } }), library.load()])
+    const [loaded, inForce] = await Promise.all([
+      call(api.visits.read, { params: { id } }),
+      library.load(),
+    ])
     const known = new Set(loaded.events.map((e) => e.id))
     const waiting = (await waitingOn(id)).filter((e) => !known.has(e.id))
     const own = (e: WaitingEntry) => (e.personId || loaded.technicianId) === person?.id
@@ -145,6 +149,12 @@ export const useVisit = defineStore('visit', () => {
       press: press ?? draft.id,
     }))
     others.value = countsByName(waiting.filter((e) => !own(e)))
+    // It is judged by what it was begun with, or not shown at all.
+    const written = [
+      ...(loaded.events as unknown as VisitEvent[]),
+      ...pending.value.map((s) => named(s.draft)),
+    ]
+    if (restsOnEarlier(foldVisit(written), inForce)) await library.loadEarlier()
     visit.value = loaded
     void sending.flush()
   }

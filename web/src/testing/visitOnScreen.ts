@@ -98,6 +98,7 @@ export class OneVisitServer {
         utility: 'Larkhaven Gas & Water',
       }
     if (url === '/api/v1/library') return shippedLibrary
+    if (url === '/api/v1/library/earlier') return shippedLibrary.earlier
     if (url.startsWith('/api/v1/gauges')) return { items: [GAUGE], next: null }
     if (url === '/api/v1/gauge-link') return { url: this.gaugeUrl }
     if (url === `/api/v1/visits/${this.id}` && method === 'GET') return this.visit()

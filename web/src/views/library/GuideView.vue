@@ -26,7 +26,7 @@ const GuideCompare = defineAsyncComponent(() => import('./GuideCompare.vue'))
 /** A job guide as a document: to read, to print, with what the prover says of it. */
 const props = defineProps<{ id: string }>()
 const library = useLibrary()
-onMounted(() => void library.load())
+onMounted(() => void Promise.all([library.load(), library.loadEarlier()]))
 
 const inForce = computed(() => library.library?.guides.find((g) => g.id === props.id))
 /** Versions that are no longer in force, newest first. */
