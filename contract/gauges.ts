@@ -1,7 +1,6 @@
 import * as yup from 'yup'
 import { displayed, line, localDate, number, strictObject, uuid } from '@uvanta/core/schema'
 import { instrumentUnits } from '@uvanta/core/instrument'
-import { gaugeAsInstrument } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
 import { idParams, list, version } from './fields'
 
@@ -31,21 +30,6 @@ export const gaugeSchema = yup.object({
   calibrations: yup.array(calibrationSchema.required()).required(),
 })
 export type Gauge = yup.InferType<typeof gaugeSchema>
-
-/** A gauge under one of its calibrations, as the instrument of a test. */
-export const gaugeUnder = (g: Gauge, c: Calibration) =>
-  gaugeAsInstrument({
-    id: g.id,
-    tag: g.tag,
-    serial: g.serial,
-    accuracyPercent: g.accuracyPercent,
-    accuracyOf: g.accuracyOf,
-    span: Number(g.span),
-    spanUnit: g.spanUnit,
-    calibratedOn: c.calibratedOn,
-    calibrationUntil: c.validUntil,
-    calibrationCertificate: c.certificate,
-  })
 
 const fields = {
   tag: line(40),

@@ -73,7 +73,11 @@ export default defineConfig({
             },
             { name: 'fields', test: /src\/parts\/form\/EntryField\.vue/, priority: 3 },
             { name: 'schemas', test: /node_modules\/yup\/|\/core\/schema\//, priority: 3 },
-            { name: 'log', test: /src\/stores\/visit\.ts|\/core\/catalogue\//, priority: 2 },
+            {
+              name: 'log',
+              test: /src\/stores\/visit\.ts|\/core\/catalogue\/|\/contract\/gaugeUnder/,
+              priority: 2,
+            },
             { name: 'contract', test: /\/contract\//, priority: 1 },
           ],
         },

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { type Gauge, gaugeUnder, licenceKinds } from '@uvanta/contract'
+import type { Gauge } from '@uvanta/contract'
+import { gaugeUnder } from '@uvanta/contract/gaugeUnder'
+import { licenceKinds } from '@uvanta/core/catalogue'
 import { api } from 'virtual:api'
 import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/calendar'
