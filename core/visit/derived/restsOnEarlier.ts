@@ -14,10 +14,9 @@ export function restsOnEarlier(state: VisitState, library: Library): boolean {
   const { plan, guide } = state
   const pins = state.pins.at(-1)
   // What no pin names is the oldest that is known of it.
-  const unnamed =
-    !pins?.programme || !pins.policy || (plan?.packId && !(pins.pack && pins.procedure))
-  if (!plan || unnamed) return true
-  const started = Object.values(state.runs).flatMap((run) => (run?.started ? [run.started] : []))
+  if (!plan || !pins?.programme || !pins.policy) return true
+  if (plan.packId && !(pins.pack && pins.procedure)) return true
+  const tests = Object.values(state.runs).map(({ started }) => started)
   const packOf = (version: number) => ({ id: plan.packId ?? '', version })
   return !(
     state.pins.every(
@@ -27,7 +26,7 @@ export function restsOnEarlier(state: VisitState, library: Library): boolean {
         isIn(programmes, programme) &&
         isIn(policies, policy),
     ) &&
-    started.every(
+    tests.every(
       ({ procedureId, procedureVersion, packVersion }) =>
         isIn(procedures, { id: procedureId, version: procedureVersion }) &&
         (packVersion === undefined || isIn(packs, packOf(packVersion))),

@@ -8,23 +8,37 @@ import { useLogNames } from './useLogNames'
 export function useLogEntries() {
   const store = useVisit()
   const names = useLogNames()
-  return computed(() =>
-    store.events.flatMap((event) => {
-      const words = eventWords(event, names.value)
+  /** An entry is put into words once: a press must not wait for all those before it. */
+  const wordsOf = computed(() => {
+    const known = new WeakMap<VisitEvent, string | null>()
+    const called = names.value
+    return (event: VisitEvent): string | null => {
+      const words = known.get(event)
+      if (words !== undefined) return words
+      const fresh = eventWords(event, called)
+      known.set(event, fresh)
+      return fresh
+    }
+  })
+  return computed(() => {
+    const { corrections, clockDoubts, asked } = store.state
+    const inWords = wordsOf.value
+    return store.events.flatMap((event) => {
+      const words = inWords(event)
       if (!words) return []
-      const correction = store.state.corrections[event.id]
+      const correction = corrections[event.id]
       return [
         {
           event,
           words,
           correction,
-          doubt: store.state.clockDoubts[event.id],
-          asked: store.state.asked.find((a) => a.of === event.id),
+          doubt: clockDoubts[event.id],
+          asked: asked.find((a) => a.of === event.id),
           now: correction?.payload
             ? eventWords({ ...event, payload: correction.payload } as VisitEvent, names.value)
             : null,
         },
       ]
-    }),
-  )
+    })
+  })
 }

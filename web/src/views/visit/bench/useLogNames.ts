@@ -1,38 +1,46 @@
 import { apparatusOf, elementLabel } from '@uvanta/core/apparatus'
 import { expandGuide, stepWords } from '@uvanta/core/guide'
 import type { StepRecord } from '@uvanta/core/procedure'
-import { guideOfVisit, planOfVisit, type RunName } from '@uvanta/core/visit'
-import { computed } from 'vue'
+import { guideOfVisit, planOfVisit, type RunName, runNames } from '@uvanta/core/visit'
+import { computed, shallowRef, watch } from 'vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 
-/** What the entries of the open visit call things: steps, elements, what is read. */
+/**
+ * What the entries of the open visit call things: steps, elements, what is read. They stay the same object from entry
+ * to entry, as long as guide and procedures do.
+ */
 export function useLogNames() {
   const store = useVisit()
   const library = useLibrary()
+  const text = () => (library.library ? guideOfVisit(store.state, library.library) : null)
+  const guide = computed(() => text()?.guide)
+  const subGuides = computed(() => text()?.subGuides ?? [])
   /** All steps of the guide, those of other ways too: the log outlives a finding that was changed. */
   const sentences = computed(() => {
-    const text = library.library ? guideOfVisit(store.state, library.library) : null
-    const steps = text ? expandGuide(text.guide, text.subGuides).steps : []
+    const steps = guide.value ? expandGuide(guide.value, subGuides.value).steps : []
     return new Map(steps.map((s) => [s.id, stepWords(s)]))
   })
   const itemOf = (record: StepRecord | undefined) =>
     record ? [[record.item, record.title] as const] : []
+  const procedureOf = (run: RunName) =>
+    library.library ? planOfVisit(store.state, library.library, run)?.procedure : undefined
   /** What each run records, by item. */
-  const titles = computed(() => {
-    const of = (run: RunName) => {
-      const plan = library.library && planOfVisit(store.state, library.library, run)
-      return plan && new Map(plan.procedure.steps.flatMap((s) => itemOf(s.record)))
-    }
-    return { 'as-found': of('as-found'), 'as-left': of('as-left') }
-  })
-  const names = computed(() => {
-    const apparatus = apparatusOf(store.state.plan?.equipment.kind ?? '')
+  const titlesOf = (run: RunName) =>
+    new Map(procedureOf(run)?.steps.flatMap((s) => itemOf(s.record)))
+  const titles = shallowRef<Partial<Record<RunName, ReadonlyMap<string, string>>>>({})
+  watch(
+    () => runNames.map((run) => `${procedureOf(run)?.id} ${procedureOf(run)?.version}`).join(),
+    () => (titles.value = Object.fromEntries(runNames.map((run) => [run, titlesOf(run)] as const))),
+    { immediate: true, flush: 'sync' },
+  )
+  const apparatus = computed(() => apparatusOf(store.state.plan?.equipment.kind ?? ''))
+  return computed(() => {
+    const [steps, items, site] = [sentences.value, titles.value, apparatus.value]
     return {
-      step: (step: string) => sentences.value.get(step),
-      ...(apparatus ? { element: (id: string) => elementLabel(apparatus, id) } : {}),
-      item: (run: RunName, id: string) => titles.value[run]?.get(id) ?? id.replaceAll('-', ' '),
+      step: (step: string) => steps.get(step),
+      ...(site ? { element: (id: string) => elementLabel(site, id) } : {}),
+      item: (run: RunName, id: string) => items[run]?.get(id) ?? id.replaceAll('-', ' '),
     }
   })
-  return names
 }
