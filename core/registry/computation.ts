@@ -18,6 +18,8 @@ export interface Computation<I = unknown, O = unknown> {
   readonly input: yup.Schema<I>
   readonly output: yup.Schema<unknown>
   readonly example: NoInfer<I>
+  /** It takes tenths of seconds: a server has it worked out beside the thread that answers everybody. */
+  readonly heavy?: true
   readonly run: (input: I, library: Library) => O
 }
 

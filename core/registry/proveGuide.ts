@@ -27,6 +27,7 @@ export const proveGuide = computation({
   input,
   output: yup.object({ faults: yup.array().required(), paths: yup.number().required() }),
   example: { id: 'rp-relief' },
+  heavy: true,
   run(given, library) {
     try {
       if (given.guide) guideSchema.validateSync(given.guide, { strict: true })

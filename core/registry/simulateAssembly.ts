@@ -50,6 +50,7 @@ export const simulateAssembly = computation({
     'Mass balance with flow coefficients after IEC 60534; springs typical of the kind. A model, not the assembly at hand.',
   input,
   output: output as yup.Schema<unknown>,
+  heavy: true,
   example: {
     rulePack: 'larkhaven-relief-first',
     kind: 'RP',

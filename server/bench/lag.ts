@@ -1,5 +1,6 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import type { CertificatePayload } from '@uvanta/core/certificate'
+import { computationNamed } from '@uvanta/core/registry'
 import { Op } from 'sequelize'
 import type { App } from '../context'
 import { atOnce, type HeavyWork, inWorkers } from '../heavy/heavyWork'
@@ -7,6 +8,7 @@ import { aNote } from './append'
 import { signedInFetch } from './measure'
 
 const PAPERS = 8
+const SIMULATE = 'simulate-assembly'
 const MS = 1e6
 
 /** As many as are taken at once. */
@@ -56,10 +58,14 @@ export async function benchLag(app: App): Promise<object[]> {
     for (let n = 0; n < PAPERS; n++) await by.pdf(payload, issued)
   }
   const library = (by: HeavyWork) => by.library(app.config.libraryDirectory)
+  const { example } = computationNamed(SIMULATE)
+  const simulation = (by: HeavyWork) =>
+    by.compute(SIMULATE, example, app.shelf.library, new AbortController().signal)
   const figures = []
   for (const [name, work] of [
     [`${PAPERS} certificates on paper`, papers],
     ['the library read anew', library],
+    ['an assembly simulated', simulation],
   ] as const) {
     const [before, now] = [await worst(() => work(atOnce)), await worst(() => work(workers))]
     figures.push({

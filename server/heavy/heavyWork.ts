@@ -1,17 +1,31 @@
 import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
+import { CannotCompute } from '@uvanta/core/errors'
 import type { Library } from '@uvanta/core/library'
+import { compute, computationNamed } from '@uvanta/core/registry'
+import { InvalidInput } from '@uvanta/core/schema'
 import { Piscina } from 'piscina'
 import { loadLibrary } from '../library/load'
 import { BadLibraryFile } from '../library/yamlFile'
 import type { certificatePdf } from '../service/certificate/pdf'
-import type { LibraryRead } from './tasks'
+import type { Computed, LibraryRead } from './tasks'
 
 /** Work of tenths of seconds and more, in which the thread that answers everybody would answer nobody. */
 export interface HeavyWork {
   readonly pdf: (...asked: Parameters<typeof certificatePdf>) => Promise<Buffer>
   /** Reads, checks and proves the library. @throws BadLibraryFile */
   readonly library: (directory: string) => Promise<Library>
+  /**
+   * Answers a computation of the registry.
+   * @param whileAsked aborted when nobody waits for the answer any more: the work then ends
+   * @throws CannotCompute, InvalidInput
+   */
+  readonly compute: (
+    name: string,
+    input: unknown,
+    library: Library,
+    whileAsked: AbortSignal,
+  ) => Promise<unknown>
   readonly close: () => Promise<void>
 }
 
@@ -20,6 +34,8 @@ export const atOnce: HeavyWork = {
   // Read only where a certificate is made in this thread: its fonts and tables take half a second.
   pdf: async (...asked) => (await import('../service/certificate/pdf')).certificatePdf(...asked),
   library: (directory) => Promise.resolve().then(() => loadLibrary(directory)),
+  compute: (name, input, library) =>
+    Promise.resolve().then(() => compute(computationNamed(name), input, library)),
   close: () => Promise.resolve(),
 }
 
@@ -43,6 +59,18 @@ export function inWorkers(): HeavyWork {
       const read = (await pool.run(directory, { name: 'library' })) as LibraryRead
       if ('refused' in read) throw new BadLibraryFile(read.refused.file, read.refused.places)
       return read.library
+    },
+    async compute(name, input, library, signal) {
+      const said = (await pool.run([name, input, library], {
+        name: 'compute',
+        signal,
+      })) as Computed
+      if ('faults' in said) throw new InvalidInput(said.faults)
+      if ('refused' in said) {
+        const { code, why, remedy } = said.refused
+        throw new CannotCompute(code, why, remedy)
+      }
+      return said.answer
     },
     close: () => pool.destroy(),
   }

@@ -1,2 +1,2 @@
 /** The other end of `inWorkers`. */
-export { library, pdf } from './tasks'
+export { compute, library, pdf } from './tasks'

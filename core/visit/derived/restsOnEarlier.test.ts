@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Library } from '../../library'
+import { noEarlier } from '../../library/earlier'
 import { Job, shippedLibrary } from '../../testing'
 import { policyOfVisit, planOfVisit } from './pinned'
 import { guideOfVisit, sheetOfVisit } from './guide'
@@ -10,17 +11,7 @@ const guide = shippedLibrary.guides.find((g) => g.id === 'rp-relief')!
 const begun = () =>
   new Job({ family: guide.family, kind: 'RP', packId: PACK }).choose(guide, guide.variants[0]!.id)
 /** Without what was in force once, which nobody may then miss. */
-const inForce: Library = {
-  ...shippedLibrary,
-  earlier: {
-    guides: [],
-    specSheets: [],
-    procedures: [],
-    rulePacks: [],
-    programmes: [],
-    policies: [],
-  },
-}
+const inForce: Library = { ...shippedLibrary, earlier: noEarlier }
 const raised = <T extends { version: number }>(list: readonly T[], is: (e: T) => boolean): T[] =>
   list.map((e) => (is(e) ? { ...e, version: e.version + 1 } : e))
 

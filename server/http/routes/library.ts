@@ -1,5 +1,7 @@
 import { api } from '@uvanta/contract'
 import { compute, computationNamed, computations } from '@uvanta/core/registry'
+import { check } from '@uvanta/core/schema'
+import type { Response } from 'express'
 import type { App } from '../../context'
 import { sendPacked } from '../libraryAnswer'
 import type { Bind } from '../route'
@@ -26,8 +28,25 @@ export function bindLibrary(app: App, bind: Bind): void {
       example: example as object,
     })),
   }))
-  bind(
-    api.computations.run,
-    ({ params, body }) => compute(computationNamed(params.name), body, app.shelf.library) as object,
-  )
+  bind(api.computations.run, async ({ params: { name }, body, res }) => {
+    const definition = computationNamed(name)
+    const { library } = app.shelf
+    if (!definition.heavy) return compute(definition, body, library) as object
+    // What is malformed takes no thread.
+    check(definition.input, body)
+    const asked = whileAsked(res)
+    try {
+      return (await app.heavy.compute(name, body, library, asked)) as object
+    } catch (error) {
+      if (!asked.aborted) throw error
+      return {}
+    }
+  })
+}
+
+/** Aborted as soon as whoever asked has gone. */
+function whileAsked(res: Response): AbortSignal {
+  const asked = new AbortController()
+  res.once('close', () => asked.abort())
+  return asked.signal
 }

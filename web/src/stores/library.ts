@@ -1,23 +1,15 @@
 import { api } from 'virtual:api'
 import type { Library } from '@uvanta/core/library'
+import { noEarlier } from '@uvanta/core/library/earlier'
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { call } from '@/api/client'
-
-const NONE: Library['earlier'] = {
-  guides: [],
-  specSheets: [],
-  procedures: [],
-  rulePacks: [],
-  programmes: [],
-  policies: [],
-}
 
 /** The know-how in force, fetched once; what was in force before, once somebody needs it. */
 export const useLibrary = defineStore('library', () => {
   const library = shallowRef<Library | null>(null)
   const load = once(async () => {
-    const fetched: Library = { ...(await call(api.library.read)), earlier: NONE }
+    const fetched: Library = { ...(await call(api.library.read)), earlier: noEarlier }
     library.value = fetched
     return fetched
   })

@@ -44,9 +44,7 @@ const { value, loading, problem, load } = useLoad(async () => {
   ])
   const all = [...today.items, ...ahead.items, ...begun.items, ...missed.items]
   if (session.has('technician')) {
-    const own = all.filter((v) => open(v) && v.technicianId === session.person?.id)
-    // What is fetched for later does not keep waiting what is looked at now.
-    void afterFirstView(router).then(() => Promise.all([along.take(own), along.settle()]))
+    void takeAlong(all)
   }
   return {
     all,
@@ -57,6 +55,16 @@ const { value, loading, problem, load } = useLoad(async () => {
 })
 onMounted(load)
 
+/** What is fetched for later does not keep waiting what is looked at now. */
+async function takeAlong(visits: readonly VisitRow[]): Promise<void> {
+  const { person } = session
+  await afterFirstView(router)
+  if (!person || session.person?.id !== person.id) return
+  await Promise.all([
+    along.take(visits.filter((v) => open(v) && v.technicianId === person.id)),
+    along.settle(),
+  ])
+}
 /** By the hour at which the customer expects us; those that have none come after, closed ones last. */
 const inOrderOfDay = (visits: readonly VisitRow[]) =>
   [...visits].sort(
