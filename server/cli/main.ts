@@ -61,13 +61,13 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
     return (await decryptFile(from, to, passphrase())) ? 0 : 1
   },
   async migrate() {
-    const [{ openDatabase }, { migrator }, { giveRights }] = await Promise.all([
+    const [{ openDatabase }, { bringUpToDate }, { giveRights }] = await Promise.all([
       import('../store/database'),
       import('../store/migrate'),
       import('../store/rights'),
     ])
     const { sequelize } = openDatabase(readConfig(process.env, root).database)
-    const done = await migrator(sequelize).up()
+    const done = await bringUpToDate(sequelize)
     await giveRights(sequelize)
     if (done.length > 0) say(`  ${done.length} steps of the schema applied`)
     await sequelize.close()

@@ -1,6 +1,9 @@
+import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from '../context'
 import { makeTestApp } from '../testing/app'
+import { openDatabase } from './database'
+import { bringUpToDate } from './migrate'
 import { steps } from './schema'
 import type { Column } from './column'
 import { addSteps, createStep, keySteps, refuseSteps, type Table } from './table'
@@ -34,6 +37,15 @@ describe.each(described)('the table $name', (t) => {
 })
 
 describe('the steps', () => {
+  it('are done once, though several processes start on an empty database at the same moment', async () => {
+    const name = `uvanta_${uuidv7().replaceAll('-', '')}`
+    await app.db.sequelize.query(`CREATE DATABASE ${name}`)
+    const open = () => openDatabase({ ...app.config.database, database: name }).sequelize
+    const starting = [open(), open(), open()]
+    const done = await Promise.all(starting.map((s) => bringUpToDate(s)))
+    for (const s of starting) await s.close()
+    expect(done.map((names) => names.length).sort()).toEqual([0, 0, steps.length].sort())
+  })
   it('bear a name each, once', () => {
     expect(new Set(steps.map((s) => s.name)).size).toBe(steps.length)
   })

@@ -20,7 +20,7 @@ import { createCustomer } from '../service/register/customers'
 import { createEquipment } from '../service/register/equipment'
 import { createSite } from '../service/register/sites'
 import { dialectModule } from '../store/dialect'
-import { migrator } from '../store/migrate'
+import { bringUpToDate } from '../store/migrate'
 import { openDatabase } from '../store/database'
 
 export const PASSWORD = 'correct horse battery'
@@ -65,7 +65,7 @@ export async function makeTestApp(
   }
   await fill?.({ port, password, name: database })
   const db = openDatabase(config.database)
-  await migrator(db.sequelize).up()
+  await bringUpToDate(db.sequelize)
   await db.sequelize.close()
   return openApp(config)
 }
