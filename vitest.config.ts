@@ -9,7 +9,7 @@ export default defineConfig({
         test: {
           name: 'core',
           include: ['core/**/*.test.ts', 'contract/**/*.test.ts', 'library/**/*.test.ts'],
-          testTimeout: 30_000,
+          testTimeout: 90_000,
           isolate: false,
         },
       },
@@ -18,7 +18,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/**/*.test.ts', 'standins/**/*.test.ts'],
           globalSetup: ['server/testing/globalSetup.ts'],
-          testTimeout: 30_000,
+          testTimeout: 90_000,
           hookTimeout: 60_000,
           isolate: false,
         },

@@ -37,9 +37,9 @@ beside() {
 
 # together NAME... : checks named check:NAME that need one core each, side by side, counted one by one
 together() {
-  local name
-  for name in "$@"; do beside "$name" npm run -s "check:$name"; done
-  wait
+  local name ours=()
+  for name in "$@"; do beside "$name" npm run -s "check:$name"; ours+=($!); done
+  wait "${ours[@]}"
   for name in "$@"; do check "$name" verdict_of "$name"; done
 }
 
@@ -85,7 +85,9 @@ rm -f "$UVANTA_LIBRARY_KEPT"
 export UVANTA_E2E_DATA="$out/e2e-data"
 # One after the other these would leave a core idle half of the time.
 beside demo load_demo "$UVANTA_E2E_DATA"
-together format lint boundaries exports types
+# By itself the longest of them would do so too: it goes on beside the tests.
+beside lint npm run -s check:lint
+together format boundaries exports types
 check deploy bash scripts/deploy-test.sh
 # Those of the launcher mostly wait, while the tests of the server work.
 beside backup bash scripts/backup-test.sh
@@ -94,6 +96,7 @@ beside cluster bash scripts/cluster-test.sh
 beside power bash scripts/power-test.sh 3
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
 wait
+check lint verdict_of lint
 check backup verdict_of backup
 check launcher verdict_of launcher
 check cluster verdict_of cluster

@@ -97,6 +97,6 @@ export default defineConfig({
     environment: 'happy-dom',
     include: ['src/**/*.test.ts'],
     setupFiles: ['src/testing/conventions.ts'],
-    testTimeout: 30_000,
+    testTimeout: 90_000,
   },
 } as Parameters<typeof defineConfig>[0])
