@@ -19,7 +19,7 @@ export default defineConfig({
           include: ['server/**/*.test.ts', 'standins/**/*.test.ts'],
           globalSetup: ['server/testing/globalSetup.ts'],
           testTimeout: 90_000,
-          hookTimeout: 60_000,
+          hookTimeout: 120_000,
           isolate: false,
         },
       },
