@@ -30,15 +30,17 @@ const props = withDefaults(
     none?: string
     /** The column by which the list is ordered of itself. */
     order?: string
+    /** Orders that no column stands for: a link elsewhere may ask for them. */
+    orders?: readonly string[]
   }>(),
-  { filters: () => [], search: '', none: '', order: '' },
+  { filters: () => [], search: '', none: '', order: '', orders: () => [] },
 )
 defineSlots<Record<string, ((scope: { row: T }) => unknown) | undefined>>()
 const router = useRouter()
 const list = useList<T>(
   props.load,
   () => props.filters,
-  () => props.columns,
+  () => [...props.columns.flatMap((c) => (c.sortable ? c.key : [])), ...props.orders],
 )
 const { items, next, loading, loaded, problem, words, chosen, narrowed } = list
 /** As many rows as a screen has come first; whoever comes back finds all that he had. */

@@ -51,6 +51,7 @@ async function show(load: (query: ListQuery) => Promise<ListPage<Valve>>, at = '
       search: 'Tag',
       none: 'No valve was entered.',
       order: 'tag',
+      orders: ['size'],
       columns: [
         { key: 'tag', title: 'Tag', sortable: true },
         { key: 'state', title: 'State' },
@@ -101,6 +102,11 @@ describe('a list of records', () => {
     const { tags } = await show(load, '/valves?state=molten&sort=-colour&q=rp')
     expect(load.mock.calls).toEqual([[{ q: 'rp', filters: { state: '' }, sort: '' }]])
     expect(tags()).toEqual(['RP-2', 'RP-1'])
+  })
+  it('takes an order that no column stands for, from a link elsewhere', async () => {
+    const load = vi.fn((query: ListQuery) => Promise.resolve(whole(query)))
+    const { tags } = await show(load, '/valves?sort=-size')
+    expect(tags()).toEqual(['RP-1', 'RP-2', 'DC-1'])
   })
   it('shows more behind what is there', async () => {
     const load = vi.fn(({ cursor }: ListQuery) =>

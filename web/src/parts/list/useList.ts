@@ -2,7 +2,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { ApiProblem } from '@/api/client'
-import type { Column, ListFilter, ListPage, ListQuery } from './listTypes'
+import type { ListFilter, ListPage, ListQuery } from './listTypes'
 
 interface Place {
   readonly items: readonly unknown[]
@@ -19,7 +19,7 @@ const places = new Map<string, Place>()
 export function useList<T>(
   load: (query: ListQuery) => Promise<ListPage<T>>,
   filters: () => readonly ListFilter[],
-  columns: () => readonly Column[],
+  orders: () => readonly string[],
 ) {
   const route = useRoute()
   const router = useRouter()
@@ -39,8 +39,7 @@ export function useList<T>(
   // An address may be old, or mistyped: what nobody offers is not asked for.
   const sort = computed(() => {
     const wanted = text('sort')
-    const offered = columns().some((c) => c.sortable && c.key === wanted.replace(/^-/, ''))
-    return offered ? wanted : ''
+    return orders().includes(wanted.replace(/^-/, '')) ? wanted : ''
   })
   const chosenOf = ({ name, options }: ListFilter) => {
     const wanted = text(name)

@@ -80,6 +80,7 @@ const to = (e: Equipment) => ({ name: 'equipment', params: { id: e.id } })
       search="Tag, serial, site, street, kind"
       none="No equipment has been entered yet."
       order="tag"
+      :orders="['repair']"
       :columns="columns"
       :filters="filters"
       :load="load"
