@@ -62,12 +62,17 @@ describe('the page of a place', () => {
     const { text } = await supertest(server).get(path).expect(200)
     return [...text.matchAll(/<link rel="(\w+)"[^>]* href="([^"]+)"/g)].map((m) => m.slice(1))
   }
-  it('names the code of its view, so that it is fetched at once, and nothing twice', async () => {
+  it('names the code of its view and who is asked for, so that they are fetched at once, and nothing twice', async () => {
     expect(await linked('/visits/1')).toEqual([
       ['modulepreload', '/assets/vue-1.js'],
       ['modulepreload', '/assets/VisitView-3.js'],
       ['modulepreload', '/assets/words-2.js'],
       ['preload', '/assets/VisitView-4.css'],
+      ['preload', '/api/v1/session'],
+    ])
+    expect(await linked('/')).toEqual([
+      ['modulepreload', '/assets/vue-1.js'],
+      ['preload', '/api/v1/session'],
     ])
   })
   it('that is seldom opened first names none', async () => {

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { api } from '@uvanta/contract'
 
 /** What the build says of a file of the web application: what came of it, and what that needs. */
 interface Built {
@@ -9,29 +10,44 @@ interface Built {
 }
 type Manifest = Readonly<Record<string, Built>>
 
-/** Places that are opened first and most, and their views; Today comes with the application itself. */
-const VIEWS: readonly (readonly [RegExp, string])[] = [
-  [/^\/sign-in$/, 'src/views/account/SignInView.vue'],
-  [/^\/visits\/[^/]+$/, 'src/views/visit/VisitView.vue'],
-  [/^\/equipment$/, 'src/views/equipment/EquipmentListView.vue'],
+interface Place {
+  readonly at: RegExp
+  /** Its view; that of Today comes with the application itself. */
+  readonly view?: string
+  /** Anyone may see it: nobody asks first who is there. */
+  readonly open?: true
+}
+
+/** Places that are opened first and most. */
+const PLACES: readonly Place[] = [
+  { at: /^\/$/ },
+  { at: /^\/sign-in$/, view: 'src/views/account/SignInView.vue', open: true },
+  { at: /^\/visits\/[^/]+$/, view: 'src/views/visit/VisitView.vue' },
+  { at: /^\/equipment$/, view: 'src/views/equipment/EquipmentListView.vue' },
 ]
 
 /**
- * The page of a place: the application, with the code of the view named in it, so that a browser fetches both at once
- * and not one after the other.
+ * Who is there is what every other place asks first, whatever the answer. Nothing else is asked ahead: an answer that
+ * nobody takes at once, as that to somebody who has yet to sign in, would be taken for the next one.
+ */
+const WHO = `<link rel="preload" as="fetch" crossorigin href="${api.session.me.path}">`
+
+/**
+ * The page of a place: the application, with the code of the view and its first question named in it, so that a browser
+ * fetches them at once and not one after the other.
  * @param directory what the build of the web application has made
- * @returns the page of a path; a place that is not known in advance has none of its view named
+ * @returns the page of a path; a place that is not known in advance has nothing named
  */
 export function placePages(directory: string): (path: string) => string {
   const page = readFileSync(join(directory, 'index.html'), 'utf8')
   const list = join(directory, '.vite', 'manifest.json')
   const manifest = existsSync(list) ? (JSON.parse(readFileSync(list, 'utf8')) as Manifest) : {}
-  const pages = VIEWS.map(([path, view]) => [path, withView(page, manifest, view)] as const)
-  return (path) => pages.find(([place]) => place.test(path))?.[1] ?? page
+  const pages = PLACES.map((place) => [place.at, pageOf(place, page, manifest)] as const)
+  return (path) => pages.find(([at]) => at.test(path))?.[1] ?? page
 }
 
-function withView(page: string, manifest: Manifest, view: string): string {
-  const needed = neededBy(manifest, view)
+function pageOf({ view, open }: Place, page: string, manifest: Manifest): string {
+  const needed = view ? neededBy(manifest, view) : []
   const [scripts, styles] = [needed.map(({ file }) => file), needed.flatMap(({ css = [] }) => css)]
   const link = (attributes: string) => (file: string) =>
     page.includes(`"/${file}"`) ? '' : `<link ${attributes} crossorigin href="/${file}">`
@@ -39,6 +55,7 @@ function withView(page: string, manifest: Manifest, view: string): string {
     // The application itself goes first.
     ...scripts.map(link('rel="modulepreload" fetchpriority="low"')),
     ...styles.map(link('rel="preload" as="style" fetchpriority="low"')),
+    open ? '' : WHO,
   ]
   return page.replace('</head>', `${links.join('')}</head>`)
 }

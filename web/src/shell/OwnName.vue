@@ -8,7 +8,7 @@ defineEmits<{ open: [] }>()
 <template>
   <button
     type="button"
-    class="btn btn-link who"
+    class="btn btn-link who dropdown-toggle"
     aria-haspopup="menu"
     aria-expanded="false"
     @click="$emit('open')"
