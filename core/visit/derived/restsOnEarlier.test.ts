@@ -49,7 +49,13 @@ describe('what a visit rests on', () => {
     job.must('identity', { outcome: 'confirmed' }).carryOut('arrive').done('arrive')
     job.carryOut('as-found').startTest('as-found')
     expect(restsOnEarlier(job.state, inForce)).toBe(false)
+    // What is pinned now is in force: the test alone is older.
     const later = { ...inForce, procedures: raised(inForce.procedures, () => true) }
-    expect(restsOnEarlier({ ...job.state, pins: [] }, later)).toBe(true)
+    const pins = job.state.pins.map(({ procedure, ...others }) => ({
+      ...others,
+      ...(procedure ? { procedure: { ...procedure, version: procedure.version + 1 } } : {}),
+    }))
+    expect(restsOnEarlier({ ...begun().state, pins }, later)).toBe(false)
+    expect(restsOnEarlier({ ...job.state, pins }, later)).toBe(true)
   })
 })

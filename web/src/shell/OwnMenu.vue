@@ -18,7 +18,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <BDropdown ref="menu" v-model="open" variant="link" no-caret end toggle-class="who">
+  <BDropdown ref="menu" v-model="open" variant="link" end toggle-class="who">
     <template #button-content><WhoAmI /></template>
     <BDropdownItem :to="{ name: 'account' }">Password and licences</BDropdownItem>
     <BDropdownItemButton v-if="keys.own()" @click="lock.lock('hand')">Lock</BDropdownItemButton>
