@@ -1,7 +1,7 @@
 import * as yup from 'yup'
-import { line, prose, strictObject, uuid } from '@uvanta/core/schema'
+import { line, strictObject, uuid } from '@uvanta/core/schema'
 import { endpoint } from './endpoint'
-import { idParams, list } from './fields'
+import { idParams, list, password } from './fields'
 import { personSchema } from './people'
 
 /** A key of one person on one device: it signs visits and signs in where there is no line for a password. */
@@ -66,7 +66,7 @@ export const devices = {
       id: uuid<'device'>().required(),
       label: line(80).required(),
       publicKey: publicKeySchema.required(),
-      password: prose(200).required(),
+      password: password().required(),
     }),
     response: deviceSchema,
   }),

@@ -28,3 +28,7 @@ export function list<T>(item: yup.Schema<T>) {
 }
 
 export const version = () => yup.number().integer().required()
+
+/** The password in force: of what it consists was asked when it was chosen. */
+export const password = () =>
+  yup.string().strict(true).typeError('must be text').min(1, 'is missing').max(200, 'is too long')

@@ -2,6 +2,7 @@ import { apiKeys } from './apiKeys'
 import { audit } from './audit'
 import { certificates } from './certificates'
 import { computations } from './computations'
+import { description } from './description'
 import { devices } from './devices'
 import type { Endpoint } from './endpoint'
 import { gauges } from './gauges'
@@ -43,6 +44,7 @@ export const api = {
   library,
   computations,
   audit,
+  description,
 }
 
 export const allEndpoints = Object.values(api).flatMap((area) => Object.values(area)) as Endpoint[]

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
 import { line, prose, strictObject } from '@uvanta/core/schema'
 import { endpoint } from './endpoint'
-import { list } from './fields'
+import { list, password } from './fields'
 import { personSchema } from './people'
 
 /** The name that an authenticator gave a passkey, base64url. */
@@ -55,7 +55,7 @@ export const passkeys = {
     summary: 'Begin to set up a passkey of the own, with the password',
     tag: 'Session',
     access: 'signed-in',
-    body: strictObject({ password: prose(200).required() }),
+    body: strictObject({ password: password().required() }),
     response: asked,
   }),
   add: endpoint({

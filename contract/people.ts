@@ -2,7 +2,7 @@ import * as yup from 'yup'
 import { licenceKinds } from '@uvanta/core/catalogue'
 import { line, localDate, slug, strictObject, unitField, uuid } from '@uvanta/core/schema'
 import { endpoint, type Role, roles } from './endpoint'
-import { idParams, list, version } from './fields'
+import { idParams, list, password, version } from './fields'
 
 const username = () =>
   yup
@@ -22,9 +22,6 @@ const newPassword = () =>
     .typeError('must be text')
     .min(12, 'must have at least 12 characters')
     .max(200, 'must have at most 200 characters')
-
-const password = () =>
-  yup.string().strict(true).typeError('must be text').min(1, 'is missing').max(200, 'is too long')
 
 const roleList = () =>
   yup

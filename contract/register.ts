@@ -18,26 +18,28 @@ import { endpoint } from './endpoint'
 import { idParams, list, page, pageQuery, searchWords, version } from './fields'
 import { conditions } from './words'
 
-export const customerSchema = yup.object({
-  id: uuid<'customer'>().required(),
-  name: line(120).required(),
-  contact: yup.string().defined(),
-  phone: yup.string().defined(),
-  version: version(),
-})
-export type Customer = yup.InferType<typeof customerSchema>
-
-export const siteSchema = yup.object({
+const place = {
   id: uuid<'site'>().required(),
   customerId: uuid<'customer'>().required(),
   customer: line(120).required(),
   name: line(120).required(),
   address: line(200).required(),
   district: line(60).required(),
-  access: yup.string().defined(),
   version: version(),
-})
+}
+
+export const siteSchema = yup.object({ ...place, access: yup.string().defined() })
 export type Site = yup.InferType<typeof siteSchema>
+
+export const customerSchema = yup.object({
+  id: uuid<'customer'>().required(),
+  name: line(120).required(),
+  contact: yup.string().defined(),
+  phone: yup.string().defined(),
+  version: version(),
+  sites: yup.array(siteSchema.required()).required(),
+})
+export type Customer = yup.InferType<typeof customerSchema>
 
 export const equipmentSchema = yup.object({
   id: uuid<'equipment'>().required(),
@@ -66,7 +68,8 @@ export const equipmentSchema = yup.object({
   programme: slug().required(),
   specSheet: yup.string().nullable().defined(),
   installedOn: yup.string().nullable().defined(),
-  site: siteSchema.required(),
+  /** Where it stands; how to get in there is said with a visit, to who goes. */
+  site: yup.object(place).required(),
   condition: yup.string().oneOf(conditions).required(),
   dueOn: yup.string().nullable().defined(),
   /** The last day on which the next test is still within the programme’s rule. */
@@ -149,6 +152,14 @@ const fields = {
   specSheet: slug().nullable(),
   installedOn: localDate().nullable(),
   dueOn: localDate(),
+}
+
+const customerFields = { name: line(120), contact: prose(120), phone: prose(40) }
+const siteFields = {
+  name: line(120),
+  address: line(200),
+  district: line(60),
+  access: prose(500),
 }
 
 export const register = {
@@ -238,11 +249,11 @@ export const register = {
   listCustomers: endpoint({
     method: 'get',
     path: '/api/v1/customers',
-    summary: 'Customers',
+    summary: 'Customers with their sites, by words of either',
     tag: 'Register',
     access: 'signed-in',
-    query: strictObject({ q: searchWords }),
-    response: list(customerSchema),
+    query: strictObject({ ...pageQuery, q: searchWords }),
+    response: page(customerSchema),
   }),
   createCustomer: endpoint({
     method: 'post',
@@ -251,17 +262,27 @@ export const register = {
     tag: 'Register',
     access: editors,
     body: strictObject({
+      ...customerFields,
       id: uuid<'customer'>().required(),
-      name: line(120).required(),
-      contact: prose(120),
-      phone: prose(40),
+      name: customerFields.name.required(),
     }),
+    response: customerSchema,
+  }),
+  changeCustomer: endpoint({
+    method: 'patch',
+    path: '/api/v1/customers/{id}',
+    summary: 'Change a customer: name, and whom to call',
+    tag: 'Register',
+    access: editors,
+    versioned: true,
+    params: idParams<'customer'>(),
+    body: strictObject(customerFields),
     response: customerSchema,
   }),
   listSites: endpoint({
     method: 'get',
     path: '/api/v1/sites',
-    summary: 'Sites',
+    summary: 'Sites, by words of their name or address',
     tag: 'Register',
     access: 'signed-in',
     query: strictObject({ q: searchWords, customer: uuid<'customer'>() }),
@@ -274,13 +295,24 @@ export const register = {
     tag: 'Register',
     access: editors,
     body: strictObject({
+      ...siteFields,
       id: uuid<'site'>().required(),
       customerId: uuid<'customer'>().required(),
-      name: line(120).required(),
-      address: line(200).required(),
-      district: line(60).required(),
-      access: prose(500),
+      name: siteFields.name.required(),
+      address: siteFields.address.required(),
+      district: siteFields.district.required(),
     }),
+    response: siteSchema,
+  }),
+  changeSite: endpoint({
+    method: 'patch',
+    path: '/api/v1/sites/{id}',
+    summary: 'Change a site: name, address, and how to get in',
+    tag: 'Register',
+    access: editors,
+    versioned: true,
+    params: idParams<'site'>(),
+    body: strictObject(siteFields),
     response: siteSchema,
   }),
 }

@@ -10,7 +10,7 @@ import {
   stations,
 } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
-import { idParams, list, page, pageQuery } from './fields'
+import { idParams, list, page, pageQuery, password } from './fields'
 import { MOST_EVENTS } from './limits'
 
 export const visitStates = ['planned', 'under-way', 'signed', 'stopped'] as const
@@ -75,7 +75,7 @@ const eventCount = yup.number().strict(true).integer().min(0).max(1e6).required(
 /** An event that counts only with the password of whoever makes it. */
 const attestedBody = strictObject({
   expected: eventCount,
-  password: prose(200).required(),
+  password: password().required(),
   event: draftSchema.required(),
 })
 

@@ -63,6 +63,7 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
     },
     { name: 'workbench', who: 'odda', go: (p) => p.goto('/workbench') },
     { name: 'people', who: 'petra', go: (p) => p.goto('/office/people') },
+    { name: 'customers', who: 'sula', go: (p) => p.goto('/office/customers') },
     { name: 'gauges', who: 'petra', go: (p) => p.goto('/office/gauges') },
     { name: 'keys', who: 'petra', go: (p) => p.goto('/office/keys') },
     { name: 'account', who: 'odda', go: (p) => p.goto('/account') },

@@ -141,7 +141,7 @@ describe('a visit that was signed without a line', () => {
       /not of the visit as it stands/,
       async (device, day) => {
         const signed = await signedBy(device, day)
-        const payload = { ...signed.payload, signature: 'M 1 1 L 2 2' }
+        const payload = { ...signed.payload, signature: 'M 10 10 L 200 90' }
         return [...day.drafts, { ...signed, payload }]
       },
     ],

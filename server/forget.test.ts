@@ -9,7 +9,6 @@ import { countForgettable, forget, SOMEBODY } from './service/integrity/forget'
 import { verifyChains } from './service/integrity/verifyChains'
 import { changePerson } from './service/people/people'
 import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
-import { SMALLEST_PNG } from './testing/picture'
 import { signedVisit } from './testing/visit'
 
 /** Ten years after two tests of the same assembly, when somebody has left. */
@@ -40,13 +39,8 @@ beforeAll(async () => {
   }
   server = serve(app)
   tester = await signedIn(server, 'tester')
-  first = await signedVisit(app, tester, ids, PASSWORD)
+  first = await signedVisit(app, tester, ids, PASSWORD, { photo: app.newId() })
   second = await signedVisit(app, tester, ids, PASSWORD)
-  await tester
-    .put(`/api/v1/visits/${first.id}/photos/${app.newId()}`)
-    .set('Content-Type', 'image/png')
-    .send(SMALLEST_PNG)
-    .expect(204)
   await app.db.stockMoves.create({
     id: app.newId(),
     at: app.now().toJSDate(),

@@ -2,7 +2,7 @@ import type { StockItem } from '@uvanta/contract'
 import type { PlacedStep } from '@uvanta/core/guide'
 import { addDays } from '@uvanta/core/calendar'
 import { Job, type JobOptions, shippedLibrary } from '@uvanta/core/testing'
-import { appended, emptyLog, slotFigure } from '@uvanta/core/visit'
+import { appended, emptyLog, MOST_PHOTOS, slotFigure } from '@uvanta/core/visit'
 import supertest from 'supertest'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
@@ -247,6 +247,24 @@ describe('photographs', () => {
     await put(visit.id, uuidv7(), Buffer.alloc(4_000_000)).expect(413)
     await put(uuidv7(), uuidv7(), png).expect(404)
   })
+  it('are as many as a visit can have', async () => {
+    const { visit } = await planned(jobs[2] as JobCase, 'PHOTO-')
+    const ids = Array.from({ length: MOST_PHOTOS }, () => uuidv7())
+    for (const id of ids) await put(visit.id, id, png).expect(204)
+    const { body } = await put(visit.id, uuidv7(), png).expect(409)
+    expect(body.detail).toMatch(/as many as one can have/)
+    await put(visit.id, ids[0] ?? '', png).expect(204)
+  })
+  it('come to a visit that is open', async () => {
+    const { visit } = await planned(jobs[3] as JobCase, 'PHOTO-')
+    const id = uuidv7()
+    await put(visit.id, id, png).expect(204)
+    await app.db.visits.update({ state: 'stopped' }, { where: { id: visit.id } })
+    const { body } = await put(visit.id, uuidv7(), png).expect(409)
+    expect(body.detail).toMatch(/is closed/)
+    // What has arrived already may be sent again.
+    await put(visit.id, id, png).expect(204)
+  })
 })
 
 describe('what bolts were tightened to', () => {
@@ -318,6 +336,14 @@ describe('the simulated gauge', () => {
     expect(answer.headers['content-security-policy']).toContain(
       "connect-src 'self' ws://127.0.0.1:4890",
     )
+  })
+  it('is not spoken of to a browser on another machine, where it would look for its own', async () => {
+    const gaugeUrl = 'ws://127.0.0.1:4890'
+    const config = { ...app.config, gaugeUrl, publicUrl: 'https://uvanta.example' }
+    const agent = await signedIn(serve({ ...app, config }), 'tester')
+    const answer = await agent.get('/api/v1/gauge-link').set('Host', 'uvanta.example').expect(200)
+    expect(answer.body).toEqual({ url: null })
+    expect(answer.headers['content-security-policy']).not.toContain('ws:')
   })
   it('is not there where none was started', async () => {
     const answer = await tester.get('/api/v1/gauge-link').expect(200)

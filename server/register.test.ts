@@ -1,4 +1,4 @@
-import type { Equipment } from '@uvanta/contract'
+import type { Customer, Equipment } from '@uvanta/contract'
 import { addDays } from '@uvanta/core/calendar'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
@@ -10,10 +10,14 @@ let app: App
 let planner: Agent
 let admin: Agent
 let siteId: string
+let equipmentId: string
+let technicianId: string
 beforeAll(async () => {
   app = await makeTestApp()
-  const { site, tester } = await populate(app)
+  const { site, tester, equipment } = await populate(app)
   siteId = site.id
+  equipmentId = equipment.id
+  technicianId = tester.id
   const server = serve(app)
   planner = await signedIn(server, 'planner')
   admin = await signedIn(server, 'administrator')
@@ -24,6 +28,16 @@ beforeAll(async () => {
       equipmentInput(site.id, `RP-${200 + n}`, addDays(app.today(), n * 5 - 30)),
     )
   }
+})
+const gaugeInput = (tag: string) => ({
+  tag,
+  serial: 'S',
+  maker: 'Maker B',
+  span: '100',
+  spanUnit: 'kPa',
+  resolution: '0.1',
+  accuracyPercent: 0.5,
+  accuracyOf: 'span',
 })
 const search = async (query: string) =>
   (await planner.get(`/api/v1/equipment?${query}`).expect(200)).body as {
@@ -138,6 +152,31 @@ describe('changing a record', () => {
     expect(stale.body.detail).toMatch(/Reload/)
     expect((await search('q=NEW-SERIAL')).items.map((e) => e.tag)).toEqual(['RP-205'])
   })
+  it('sent five times at the same moment stands once, and each is told how', async () => {
+    const at = app.today()
+    const record = {
+      customers: { id: uuidv7(), name: 'Five at once' },
+      gauges: { ...gaugeInput('G-78'), id: uuidv7() },
+      equipment: equipmentInput(siteId, 'RP-901', at),
+      visits: {
+        id: uuidv7(),
+        equipmentId,
+        technicianId,
+        plannedOn: addDays(at, 3),
+        purpose: 'periodic-test',
+        rulePack: 'larkhaven-relief-first',
+      },
+    }
+    for (const [path, body] of Object.entries(record)) {
+      const agent = path === 'gauges' ? admin : planner
+      const answers = await Promise.all(
+        Array.from({ length: 5 }, () => agent.post(`/api/v1/${path}`).send(body)),
+      )
+      expect(answers.map((a) => [path, a.status, a.body.id])).toEqual(
+        Array.from({ length: 5 }, () => [path, 200, body.id]),
+      )
+    }
+  })
   it('creating twice with one id makes one record', async () => {
     const body = equipmentInput(siteId, 'RP-900', app.today())
     await planner.post('/api/v1/equipment').send(body).expect(200)
@@ -155,20 +194,86 @@ describe('changing a record', () => {
   })
 })
 
+describe('a customer and its sites', () => {
+  const add = async (name: string, site: string) => {
+    const customer = { id: uuidv7(), name, contact: 'The caretaker', phone: '555 0123' }
+    await planner.post('/api/v1/customers').send(customer).expect(200)
+    const at = {
+      id: uuidv7(),
+      customerId: customer.id,
+      name: site,
+      address: '4 Kiln Lane',
+      district: 'East quay',
+      access: 'Key at the gate.',
+    }
+    await planner.post('/api/v1/sites').send(at).expect(200)
+    return { customer, site: at }
+  }
+  const found = async (agent: Agent, q: string) =>
+    (await agent.get(`/api/v1/customers?q=${encodeURIComponent(q)}`).expect(200)).body
+      .items as Customer[]
+
+  it('are found by words of either', async () => {
+    const { customer, site } = await add('Pottery of the quay', 'Kiln house')
+    for (const q of ['pottery', 'kiln ho'])
+      expect((await found(planner, q)).map((c) => [c.id, c.sites.map((s) => s.id)])).toEqual([
+        [customer.id, [site.id]],
+      ])
+    expect(await found(planner, '%')).toEqual([])
+  })
+  it('are gone through once, page by page, also where names are the same', async () => {
+    for (let n = 0; n < 5; n++) await add('Twin', `Twin ${n}`)
+    const seen: string[] = []
+    let cursor: string | null = ''
+    while (cursor !== null) {
+      const { body }: { body: { items: Customer[]; next: string | null } } = await planner
+        .get(`/api/v1/customers?limit=2${cursor && `&cursor=${cursor}`}`)
+        .expect(200)
+      seen.push(...body.items.map((c) => c.id))
+      cursor = body.next
+    }
+    expect(new Set(seen).size).toBe(seen.length)
+    expect(seen).toHaveLength(await app.db.customers.count())
+  })
+  it('are changed as they were seen, and what is there is found by the new names', async () => {
+    const { customer, site } = await add('Old name', 'Old site')
+    await planner
+      .post('/api/v1/equipment')
+      .send(equipmentInput(site.id, 'RP-800', app.today()))
+      .expect(200)
+    const change = (path: string, version: number, body: object) =>
+      planner.patch(path).set('If-Match', `"${version}"`).send(body)
+    const path = `/api/v1/customers/${customer.id}`
+    const changed = await change(path, 1, { name: 'Nova works', phone: '' }).expect(200)
+    expect(changed.body).toMatchObject({ name: 'Nova works', phone: '', contact: 'The caretaker' })
+    await change(path, 1, { phone: '555 0199' }).expect(412)
+    const at = await change(`/api/v1/sites/${site.id}`, 1, { name: 'Umbra hall', access: '' })
+    expect(at.body).toMatchObject({ name: 'Umbra hall', access: '', address: '4 Kiln Lane' })
+    for (const q of ['nova', 'umbra'])
+      expect((await search(`q=${q}`)).items.map((e) => e.tag)).toEqual(['RP-800'])
+    expect((await search('q=old')).items).toEqual([])
+    expect((await search('q=umbra')).items[0]?.site.name).toBe('Umbra hall')
+    const { body } = await admin.get('/api/v1/audit?limit=2').expect(200)
+    expect(body.items.map((l: { action: string }) => l.action)).toEqual([
+      'changed name, access of a site',
+      'changed name, phone of a customer',
+    ])
+  })
+  it('tell a trainee nothing of whom to call and how to get in', async () => {
+    const { customer } = await add('Quiet works', 'Back door')
+    const trainee = await signedIn(serve(app), 'trainee')
+    const [seen] = await found(trainee, 'quiet')
+    expect(seen).toMatchObject({ id: customer.id, contact: '', phone: '' })
+    expect(seen?.sites).toMatchObject([{ name: 'Back door', access: '' }])
+    const { body } = await trainee.get('/api/v1/sites?q=Back').expect(200)
+    expect(body.items).toMatchObject([{ name: 'Back door', access: '' }])
+  })
+})
+
 describe('the office', () => {
   it('keeps gauges with their calibrations, and writes the audit trail', async () => {
     const id = uuidv7()
-    const gauge = {
-      id,
-      tag: 'G-77',
-      serial: 'S',
-      maker: 'Maker B',
-      span: '100',
-      spanUnit: 'kPa',
-      resolution: '0.1',
-      accuracyPercent: 0.5,
-      accuracyOf: 'span',
-    }
+    const gauge = { ...gaugeInput('G-77'), id }
     await admin.post('/api/v1/gauges').send(gauge).expect(200)
     const backwards = {
       id: uuidv7(),

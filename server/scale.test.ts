@@ -48,6 +48,7 @@ const tables = [
   's',
   'c',
   'certificate',
+  'customer',
   'visit',
   'equipment',
   'equipment_status',

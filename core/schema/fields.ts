@@ -20,14 +20,32 @@ export const line = (max = 200) =>
     .typeError('must be text')
     .max(max, `must be at most ${max} characters`)
     .test('one-line', 'must be plain text on one line', (v) => v == null || !hasControlCharacter(v))
+    .test(seen)
     .test('not-blank', 'must not be blank', (v) => v == null || v.trim() !== '')
 
 /** Several lines of text, length up to `max`. */
 export const prose = (max = 4000) =>
-  yup.string().strict(true).typeError('must be text').max(max, `must be at most ${max} characters`)
+  yup
+    .string()
+    .strict(true)
+    .typeError('must be text')
+    .max(max, `must be at most ${max} characters`)
+    .test('lines', 'must be plain text', (v) => v == null || !hasControlCharacter(v, '\n\r\t'))
+    .test(seen)
 
-function hasControlCharacter(text: string): boolean {
-  return [...text].some((c) => c < ' ' || c === '\u007f')
+function hasControlCharacter(text: string, but = ''): boolean {
+  return [...text].some((c) => (c < ' ' || c === '\u007f') && !but.includes(c))
+}
+
+/**
+ * What nobody sees and what turns the order of letters around would make one name look like another on a
+ * certificate; half a letter (a surrogate alone) is read back from the database as another one.
+ */
+const UNSEEN = /[\p{Cs}\u00ad\u200b\u202a-\u202e\u2060-\u2064\u2066-\u206f\ufeff]/u
+const seen = {
+  name: 'seen',
+  message: 'has a character that cannot be seen: type it instead of pasting it',
+  test: (v: string | null | undefined) => v == null || !UNSEEN.test(v),
 }
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/

@@ -504,7 +504,7 @@ describe('equipment without a field test', () => {
     const visit = job().choose(guide('spring-cylinder'), 'to-open').toMakeSafe().toAsLeft()
     expect(visit.run.steps.filter((s) => s.at === 'as-left' && s.test)).toEqual([])
     visit.carryOut('as-left')
-    const signed = { signature: 'M 1 1 L 2 2', name: 'P', outcome: 'pass' } as const
+    const signed = { signature: 'M 10 10 L 200 90', name: 'P', outcome: 'pass' } as const
     expect(visit.write('signed', signed).refused?.why).toMatch(/as-left test is missing/)
     visit.must('checked', { ...works, run: 'as-left' })
     expect(visit.write('signed', signed).refused).toBeNull()

@@ -9,14 +9,14 @@ import type { Logger } from 'pino'
 import type { App } from '../context'
 import { ServiceError } from '../service/errors'
 import { personOfKey } from '../service/people/apiKeys'
-import { docsPage } from './docsPage'
-import { openApiDocument } from './openapi'
 import { serveHealth } from './health'
+import { isOnThisMachine, ownHostOnly } from './ownHost'
 import { problemHandler, sendProblem } from './problem'
 import { roomOn, withRoom } from './room'
 import { requestLog } from './requestLog'
 import { type Answered, binder } from './route'
 import { bindCertificates } from './routes/certificates'
+import { bindDescription } from './routes/description'
 import { bindLibrary } from './routes/library'
 import { bindOffice } from './routes/office'
 import { bindSession } from './routes/session'
@@ -38,7 +38,8 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   server.set('query parser', 'simple')
   server.use(requestLog(logger))
   serveHealth(server, app)
-  server.use(helmet(securityHeaders(app.config.gaugeUrl)))
+  server.use(headers(app.config.gaugeUrl))
+  server.use(ownHostOnly(app.config.publicUrl))
   server.use(compression())
 
   server.get('/.well-known/jwks.json', (_req, res) => {
@@ -47,7 +48,14 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   })
   const hasRoom = roomOn(app.config.dataDirectory)
   const { handler, personOf } = sessions(app, hasRoom)
-  server.use('/api', notKept, sameOriginOnly, withRoom(hasRoom), jsonBody, handler)
+  server.use(
+    '/api',
+    notKept,
+    sameOriginOnly(app.config.publicUrl),
+    withRoom(hasRoom),
+    jsonBody,
+    handler,
+  )
   server.use(apiRouter(app, personOf, answered))
   server.use('/api', (_req, res) =>
     sendProblem(res, 404, {
@@ -112,10 +120,22 @@ function apiRouter(app: App, personOf: Sessions['personOf'], answered?: Answered
   bindVisits(app, bind)
   bindCertificates(app, bind)
   bindLibrary(app, bind)
-  const document = openApiDocument()
-  router.get('/api/v1/openapi.json', (_req, res) => void res.json(document))
-  router.get('/api/v1/docs', (_req, res) => void res.type('html').send(docsPage(document)))
+  bindDescription(bind)
   return router
+}
+
+/** What pages may use of a device: pictures are taken by its own camera, an instrument hangs at its serial port. */
+const PERMISSIONS =
+  'camera=(self), serial=(self), geolocation=(), microphone=(), payment=(), usb=()'
+
+/** The simulated gauge answers on this machine: only a browser that runs here can reach it. */
+function headers(gaugeUrl: string | undefined): RequestHandler {
+  const here = helmet(securityHeaders(gaugeUrl))
+  const elsewhere = helmet(securityHeaders(undefined))
+  return (req, res, next) => {
+    res.setHeader('Permissions-Policy', PERMISSIONS)
+    ;(isOnThisMachine(req) ? here : elsewhere)(req, res, next)
+  }
 }
 
 const securityHeaders = (gaugeUrl: string | undefined) => ({
@@ -148,24 +168,29 @@ const notKept: RequestHandler = (_req, res, next) => {
 }
 
 /** A write that a browser sends from another origin is refused. */
-const sameOriginOnly: RequestHandler = (req, res, next) => {
-  const origin = req.get('Origin')
-  const safe = ['GET', 'HEAD', 'OPTIONS'].includes(req.method)
-  const same = !origin || hostOf(origin) === req.get('Host')
-  const crossSite = ['cross-site', 'same-site'].includes(req.get('Sec-Fetch-Site') ?? '')
-  if (safe || (same && !crossSite)) return next()
-  sendProblem(res, 403, {
-    code: 'another-origin',
-    why: 'This request comes from another site.',
-    remedy: 'Use Uvanta’s own pages.',
-  })
+const sameOriginOnly = (publicUrl: string): RequestHandler => {
+  // A proxy need not hand on the host that it was asked for.
+  const ownHost = hostOf(publicUrl)
+  return (req, res, next) => {
+    const origin = req.get('Origin')
+    const safe = ['GET', 'HEAD', 'OPTIONS'].includes(req.method)
+    const from = origin && hostOf(origin)
+    const same = !origin || (from !== undefined && [req.get('Host'), ownHost].includes(from))
+    const crossSite = ['cross-site', 'same-site'].includes(req.get('Sec-Fetch-Site') ?? '')
+    if (safe || (same && !crossSite)) return next()
+    sendProblem(res, 403, {
+      code: 'another-origin',
+      why: 'This request comes from another site.',
+      remedy: 'Use Uvanta’s own pages.',
+    })
+  }
 }
 
-function hostOf(origin: string): string | null {
+function hostOf(origin: string): string | undefined {
   try {
     return new URL(origin).host
   } catch {
-    return null
+    return undefined
   }
 }
 

@@ -14,6 +14,7 @@ import type { App } from '../context'
 import { readPerson } from '../service/people/people'
 import { planVisit } from '../service/visit/visits'
 import type { Agent } from './app'
+import { SMALLEST_PNG } from './picture'
 
 export const SIGNATURE = 'M 10 60 L 200 40 L 380 70'
 
@@ -130,8 +131,15 @@ export async function signedVisit(
   agent: Agent,
   ids: { equipmentId: string; technicianId: string; gaugeId: string },
   password: string,
+  { photo }: { photo?: string } = {},
 ) {
   const visit = await plan(app, agent, ids.equipmentId, ids.technicianId)
+  if (photo)
+    await agent
+      .put(`/api/v1/visits/${visit.id}/photos/${photo}`)
+      .set('Content-Type', 'image/png')
+      .send(SMALLEST_PNG)
+      .expect(204)
   const events = [...arrival(), ...testOf(app, ids.gaugeId, 'as-found', '7.1'), ...skipToReturn()]
   await append(agent, visit.id, 1, events).expect(200)
   const event = draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' })

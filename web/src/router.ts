@@ -151,6 +151,12 @@ export const routes: RouteRecordRaw[] = [
     meta: office,
   },
   {
+    path: '/office/customers',
+    name: 'customers',
+    component: () => import('./views/office/CustomersView.vue'),
+    meta: { roles: ['planner', 'administrator'] },
+  },
+  {
     path: '/office/gauges',
     name: 'gauges',
     component: () => import('./views/office/GaugesView.vue'),

@@ -8,6 +8,7 @@ import { guardLock, guardMove, guardProof, lockRefusal } from './safe'
 import { guardAdjusted, guardApplied } from './setting'
 import { guardChecked, guardRepair, guardStationDone } from './station'
 import { guardFinish, guardRecord, guardStart } from './fieldTest'
+import { photoRefusal } from './photos'
 import { orderedOn } from '../derived/guide'
 import { localDateOf } from '../log/clock'
 import { outcomeOf } from '../derived/verdicts'
@@ -69,7 +70,7 @@ const rules: Rules = {
   applied: guardApplied,
   adjusted: guardAdjusted,
   checked: guardChecked,
-  photo: always,
+  photo: ({ photos }) => photoRefusal(photos.length),
   result: always,
   'as-found-impossible': (state) => atStation(state, 'as-found'),
   'test-started': guardStart,

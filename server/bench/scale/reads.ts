@@ -28,6 +28,9 @@ export const READS = [
   { name: 'visits, signed', path: '/api/v1/visits?scope=all&state=signed', pages: true },
   { name: 'visits, planned', path: '/api/v1/visits?scope=all&state=planned', pages: false },
   { name: 'sites', path: '/api/v1/sites', pages: false },
+  { name: 'sites, by words', path: '/api/v1/sites?q=Laundry', pages: false },
+  { name: 'customers', path: '/api/v1/customers', pages: true },
+  { name: 'customers, by words', path: '/api/v1/customers?q=Laundry', pages: false },
   { name: 'audit', path: '/api/v1/audit', pages: true },
   {
     name: 'audit, of a person',

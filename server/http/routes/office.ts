@@ -10,13 +10,17 @@ import * as customers from '../../service/register/customers'
 import * as register from '../../service/register/equipment'
 import * as sites from '../../service/register/sites'
 import * as stock from '../../service/stock/stock'
+import { isOnThisMachine } from '../ownHost'
 import type { Bind } from '../route'
 
 /** People, gauges, stock, the register and the audit trail. */
 export function bindOffice(app: App, bind: Bind): void {
   bind(api.audit.list, ({ query }) => listAudit(app, query))
   bind(api.audit.heads, ({ query }) => listHeads(app, query))
-  bind(api.gauges.link, () => ({ url: app.config.gaugeUrl ?? null }))
+  bind(api.gauges.link, ({ req }) => ({
+    // It answers on this machine: a browser elsewhere would look for it on its own.
+    url: (isOnThisMachine(req) && app.config.gaugeUrl) || null,
+  }))
   bind(api.apiKeys.list, async () => ({ items: await listApiKeys(app) }))
   bind(api.apiKeys.create, ({ actor, body }) => createApiKey(app, actor(), body))
   bind(api.apiKeys.revoke, ({ actor, params }) => revokeApiKey(app, actor(), params.id))
@@ -60,14 +64,20 @@ export function bindOffice(app: App, bind: Bind): void {
   bind(api.register.changeEquipment, ({ actor, params, version, body }) =>
     register.changeEquipment(app, actor(), params.id, version, body),
   )
-  bind(api.register.listCustomers, async ({ query }) => ({
-    items: await customers.listCustomers(app, query.q),
-  }))
+  bind(api.register.listCustomers, ({ actor, query }) =>
+    customers.listCustomers(app, actor(), query),
+  )
   bind(api.register.createCustomer, ({ actor, body }) =>
     customers.createCustomer(app, actor(), body),
   )
-  bind(api.register.listSites, async ({ query }) => ({
-    items: await sites.listSites(app, query.q, query.customer),
+  bind(api.register.changeCustomer, ({ actor, params, version, body }) =>
+    customers.changeCustomer(app, actor(), params.id, version, body),
+  )
+  bind(api.register.listSites, async ({ actor, query }) => ({
+    items: await sites.listSites(app, actor(), query.q, query.customer),
   }))
   bind(api.register.createSite, ({ actor, body }) => sites.createSite(app, actor(), body))
+  bind(api.register.changeSite, ({ actor, params, version, body }) =>
+    sites.changeSite(app, actor(), params.id, version, body),
+  )
 }

@@ -24,7 +24,7 @@ function madeBy(actor: Person, as: string | undefined): void {
 
 export function bindVisits(app: App, bind: Bind): void {
   bind(api.visits.list, ({ actor, query }) => listVisits(app, actor(), query))
-  bind(api.visits.read, ({ params }) => readVisit(app, params.id))
+  bind(api.visits.read, ({ actor, params }) => readVisit(app, actor(), params.id))
   bind(api.visits.plan, ({ actor, body }) => planVisit(app, actor(), body))
   bind(api.visits.doubts, async ({ query }) => ({ items: await planDoubts(app, query) }))
   bind(api.visits.replan, ({ actor, params, body }) => replanVisit(app, actor(), params.id, body))
@@ -58,7 +58,7 @@ export function bindVisits(app: App, bind: Bind): void {
   )
   bind(api.visits.photo, async ({ params, res }) => {
     const { mime, content } = await readPhoto(app, params.id, params.photo)
-    res.setHeader('Cache-Control', 'private, max-age=31536000, immutable')
+    res.setHeader('Cache-Control', 'private, no-cache')
     res.type(mime).send(content)
     return undefined
   })

@@ -4,6 +4,7 @@ import type { App } from '../../context'
 import type { CalibrationRow, GaugeRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
+import { madeOnce } from '../madeOnce'
 import { changedFields } from '../register/changedFields'
 import { changeVersioned } from '../register/versioned'
 
@@ -58,23 +59,24 @@ type GaugeInput = Omit<GaugeRow, 'active' | 'version' | 'accuracyPercent'> & {
 }
 
 export async function createGauge(app: App, actor: Person, input: GaugeInput): Promise<Gauge> {
-  if (await app.db.gauges.findByPk(input.id)) return readGauge(app, input.id)
-  if (await app.db.gauges.findOne({ where: { tag: input.tag } })) {
-    throw new ServiceError(
-      'conflict',
-      `There is a gauge ${input.tag} already.`,
-      'Choose another tag.',
+  await madeOnce(app.db.gauges, input.id, async () => {
+    if (await app.db.gauges.findOne({ where: { tag: input.tag } })) {
+      throw new ServiceError(
+        'conflict',
+        `There is a gauge ${input.tag} already.`,
+        'Choose another tag.',
+      )
+    }
+    const row = {
+      ...input,
+      accuracyPercent: String(input.accuracyPercent),
+      active: true,
+      version: 1,
+    }
+    return audited(app, actor, 'added a gauge', input.tag, (transaction) =>
+      app.db.gauges.create(row, { transaction }),
     )
-  }
-  const row = {
-    ...input,
-    accuracyPercent: String(input.accuracyPercent),
-    active: true,
-    version: 1,
-  }
-  await audited(app, actor, 'added a gauge', input.tag, (transaction) =>
-    app.db.gauges.create(row, { transaction }),
-  )
+  })
   return readGauge(app, input.id)
 }
 
@@ -100,11 +102,11 @@ export async function addCalibration(
   input: Omit<CalibrationRow, 'gaugeId'>,
 ): Promise<Gauge> {
   const gauge = await readGauge(app, gaugeId)
-  if (!(await app.db.calibrations.findByPk(input.id))) {
-    const action = `entered calibration ${input.certificate}`
-    await audited(app, actor, action, gauge.tag, (transaction) =>
+  const action = `entered calibration ${input.certificate}`
+  await madeOnce(app.db.calibrations, input.id, () =>
+    audited(app, actor, action, gauge.tag, (transaction) =>
       app.db.calibrations.create({ ...input, gaugeId }, { transaction }),
-    )
-  }
+    ),
+  )
   return readGauge(app, gaugeId)
 }

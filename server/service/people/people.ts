@@ -6,6 +6,7 @@ import type { App } from '../../context'
 import type { LicenceRow, PersonRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
+import { madeOnce } from '../madeOnce'
 import { changedFields } from '../register/changedFields'
 import { changeVersioned } from '../register/versioned'
 import { endSessions } from './endSessions'
@@ -128,8 +129,16 @@ export async function createPerson(
   input: { id: string; username: string; name: string; roles: Role[]; password: string },
   mustChange = false,
 ): Promise<Person> {
-  const { password, ...rest } = input
-  if (await app.db.people.findByPk(input.id)) return readPerson(app, input.id)
+  await madeOnce(app.db.people, input.id, () => insertPerson(app, actor, input, mustChange))
+  return readPerson(app, input.id)
+}
+
+async function insertPerson(
+  app: App,
+  actor: Person,
+  { password, ...input }: Parameters<typeof createPerson>[2],
+  mustChange: boolean,
+): Promise<void> {
   if (await app.db.people.findOne({ where: { username: input.username } })) {
     throw new ServiceError(
       'conflict',
@@ -138,7 +147,7 @@ export async function createPerson(
     )
   }
   const row = {
-    ...rest,
+    ...input,
     passwordHash: await hashPassword(password),
     active: true,
     version: 1,
@@ -149,7 +158,6 @@ export async function createPerson(
   await audited(app, actor, 'added a person', input.username, (transaction) =>
     app.db.people.create(row, { transaction }),
   )
-  return readPerson(app, input.id)
 }
 
 export async function changePerson(
@@ -224,12 +232,12 @@ export async function addLicence(
   input: Omit<LicenceRow, 'personId' | 'version'>,
 ): Promise<Person> {
   const { name } = await readPerson(app, personId)
-  if (!(await app.db.licences.findByPk(input.id))) {
-    const row = { ...input, personId, version: 1 }
-    await audited(app, actor, `entered licence ${input.number}`, name, (transaction) =>
+  const row = { ...input, personId, version: 1 }
+  await madeOnce(app.db.licences, input.id, () =>
+    audited(app, actor, `entered licence ${input.number}`, name, (transaction) =>
       app.db.licences.create(row, { transaction }),
-    )
-  }
+    ),
+  )
   return readPerson(app, personId)
 }
 

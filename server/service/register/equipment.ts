@@ -1,5 +1,5 @@
 import type { Id } from '@uvanta/core/schema'
-import type { Equipment, Person, Site } from '@uvanta/contract'
+import type { Equipment, Person } from '@uvanta/contract'
 import { familyOf, type Library, NotInLibrary, programmeOf } from '@uvanta/core/library'
 import { addDays } from '@uvanta/core/calendar'
 import { lawfulUntil } from '@uvanta/core/programme'
@@ -8,9 +8,11 @@ import type { App } from '../../context'
 import type { EquipmentRow, EquipmentStatusRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
+import { madeOnce } from '../madeOnce'
 import { changedFields } from './changedFields'
 import { equipmentColumns, type EquipmentQuery, equipmentSql, type FlatEquipment } from './search'
 import { makeCursor, pageSize } from '../paging'
+import { searchTextOf } from './searchText'
 import { readSite } from './sites'
 import { changeVersioned } from './versioned'
 
@@ -70,7 +72,6 @@ function toEquipment(library: Library, row: FlatEquipment): Equipment {
     siteName,
     address,
     district,
-    access,
     siteVersion,
     setPoint,
     nominals,
@@ -88,7 +89,6 @@ function toEquipment(library: Library, row: FlatEquipment): Equipment {
       name: siteName,
       address,
       district,
-      access,
       version: siteVersion,
     },
   }
@@ -135,9 +135,13 @@ export async function createEquipment(
   actor: Person,
   input: EquipmentInput,
 ): Promise<Equipment> {
-  if (await app.db.equipment.findByPk(input.id)) return readEquipment(app, input.id)
+  await madeOnce(app.db.equipment, input.id, () => addEquipment(app, actor, input))
+  return readEquipment(app, input.id)
+}
+
+async function addEquipment(app: App, actor: Person, input: EquipmentInput): Promise<void> {
   checkCatalogue(app, input)
-  const site = await readSite(app, input.siteId)
+  const site = await readSite(app, actor, input.siteId)
   if (await app.db.equipment.findOne({ where: { tag: input.tag } })) {
     throw new ServiceError('conflict', `The tag ${input.tag} is taken.`, 'Choose another.')
   }
@@ -163,7 +167,6 @@ export async function createEquipment(
     )
     await app.db.equipmentStatus.create(neverTested(input.id, dueOn), { transaction })
   })
-  return readEquipment(app, input.id)
 }
 
 const neverTested = (equipmentId: Id<'equipment'>, dueOn: string): EquipmentStatusRow => ({
@@ -186,7 +189,7 @@ export async function changeEquipment(
   const { dueOn, ...fields } = input
   const merged = { ...current, siteId: current.site.id, ...defined(fields) }
   checkCatalogue(app, merged)
-  const site = await readSite(app, merged.siteId)
+  const site = await readSite(app, actor, merged.siteId)
   const taken = await app.db.equipment.findOne({ where: { tag: merged.tag, id: { [Op.ne]: id } } })
   if (taken)
     throw new ServiceError('conflict', `The tag ${merged.tag} is taken.`, 'Choose another.')
@@ -229,23 +232,4 @@ function checkCatalogue(
     if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.why, error.remedy)
     throw error
   }
-}
-
-/** The words by which equipment is found. */
-export function searchTextOf(
-  e: Pick<EquipmentRow, 'tag' | 'serial' | 'kind' | 'maker' | 'family' | 'position'>,
-  site: Pick<Site, 'name' | 'address' | 'district' | 'customer'>,
-): string {
-  return [
-    e.tag,
-    e.serial,
-    e.kind,
-    e.maker,
-    e.family,
-    e.position,
-    site.name,
-    site.address,
-    site.district,
-    site.customer,
-  ].join(' ')
 }

@@ -24,7 +24,6 @@ export type FlatEquipment = Omit<Equipment, 'site' | 'setPoint' | 'nominals' | '
   readonly siteName: string
   readonly address: string
   readonly district: string
-  readonly access: string
   readonly siteVersion: number
 }
 
@@ -32,7 +31,7 @@ const COLUMNS = `SELECT e.id, e.tag, e.family, e.kind, e.size_in AS sizeIn, e.se
   e.service, e.position, e.set_point AS setPoint, e.nominals, e.station, e.station_place AS stationPlace, e.programme, e.spec_sheet AS specSheet,
   e.installed_on AS installedOn, e.version, t.\`condition\`, t.due_on AS dueOn,
   t.last_tested_on AS lastTestedOn, t.repair_by AS repairBy, s.id AS siteId, s.name AS siteName, s.address,
-  s.district, s.access, s.version AS siteVersion, c.id AS customerId, c.name AS customer`
+  s.district, s.version AS siteVersion, c.id AS customerId, c.name AS customer`
 const PLACE = `STRAIGHT_JOIN site s ON s.id = e.site_id STRAIGHT_JOIN customer c ON c.id = s.customer_id`
 
 /**

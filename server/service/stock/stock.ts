@@ -5,6 +5,7 @@ import { col, fn, Op } from 'sequelize'
 import type { App } from '../../context'
 import { audited } from '../audit'
 import { ServiceError } from '../errors'
+import { madeOnce } from '../madeOnce'
 import { isKit, reservations } from './reserved'
 import type { OpenLog } from '../visit/openLog'
 import { readPerson } from '../people/people'
@@ -88,16 +89,16 @@ export async function moveStock(
   actor: Person,
   input: { id: string; number: string; holderId: Id<'person'>; change: number; reason: string },
 ): Promise<StockItem[]> {
-  if (!(await app.db.stockMoves.findByPk(input.id))) {
+  await madeOnce(app.db.stockMoves, input.id, async () => {
     const holder = await readPerson(app, input.holderId)
     if (!holder.roles.includes('technician'))
       throw new ServiceError('invalid', `${holder.name} is no technician.`, 'Choose one.')
     const row = { ...input, visitId: null, at: app.now().toJSDate(), person: actor.name }
     const action = `stock ${input.change > 0 ? '+' : ''}${input.change}`
-    await audited(app, actor, action, `${input.number}, ${holder.name}`, (transaction) =>
+    return audited(app, actor, action, `${input.number}, ${holder.name}`, (transaction) =>
       app.db.stockMoves.create(row, { transaction }),
     )
-  }
+  })
   return listStock(app)
 }
 

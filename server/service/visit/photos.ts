@@ -1,5 +1,6 @@
 import type { Id } from '@uvanta/core/schema'
 import type { Person } from '@uvanta/contract'
+import { photoRefusal } from '@uvanta/core/visit'
 import type { App } from '../../context'
 import { forbidden, notFound, ServiceError } from '../errors'
 import { photoWords, sealNew } from '../integrity/seals'
@@ -33,6 +34,10 @@ export async function keepPhoto(
       'Make a new id.',
     )
   }
+  if (visit.state === 'signed' || visit.state === 'stopped')
+    throw new ServiceError('refused', 'This visit is closed.', 'Plan another visit for it.')
+  const refusal = photoRefusal(await app.db.photos.count({ where: { visitId } }))
+  if (refusal) throw new ServiceError('refused', refusal.why, refusal.remedy)
   const at = app.now().toJSDate()
   await app.db.sequelize.transaction(async (transaction) => {
     const photo = { id, visitId, mime, content, personId: actor.id, at }

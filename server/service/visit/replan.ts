@@ -58,5 +58,5 @@ export async function replanVisit(
     )
     return after
   })
-  return readVisit(app, visitId)
+  return readVisit(app, actor, visitId)
 }

@@ -43,7 +43,7 @@ export async function signVisit(
     const signed = await appendGuarded(app, actor, log, input.expected, drafts)
     return closed(app, actor, signed)
   })
-  return readVisit(app, visitId)
+  return readVisit(app, actor, visitId)
 }
 
 /**
@@ -58,7 +58,7 @@ export async function correctSigned(
 ): Promise<Visit> {
   await checkPassword(app, actor.id, input.password, input.address)
   await correctAttested(app, actor, visitId, input.expected, input.event)
-  return readVisit(app, visitId)
+  return readVisit(app, actor, visitId)
 }
 
 /** The same without the password, for data that nobody types. */

@@ -10,8 +10,10 @@ import { lastTightened } from './lastTightened'
 import { previousLeft } from './previous'
 import { readEvents } from './log'
 import { forbidden, notFound, ServiceError } from '../errors'
+import { madeOnce } from '../madeOnce'
 import { keptCursor, makeCursor, pageSize } from '../paging'
 import { readPerson } from '../people/people'
+import { seesContacts } from '../register/contacts'
 import { readEquipment } from '../register/equipment'
 import { sealNew, visitWords } from '../integrity/seals'
 
@@ -67,7 +69,7 @@ export async function listVisits(app: App, person: Person, query: VisitQuery) {
     limit: limit + 1,
   })
   const shown = rows.slice(0, limit)
-  const around = await aroundOf(app, shown)
+  const around = await aroundOf(app, person, shown)
   const last = shown.at(-1)
   return {
     items: shown.map((row) => toVisitRow(row, around)),
@@ -81,7 +83,9 @@ interface Around {
   readonly arrivals: ReadonlyMap<string, VisitRow['arrival']>
 }
 
-async function aroundOf(app: App, rows: readonly VisitTableRow[]): Promise<Around> {
+const NOBODY: VisitRow['arrival'] = { contact: '', phone: '', access: '' }
+
+async function aroundOf(app: App, actor: Person, rows: readonly VisitTableRow[]): Promise<Around> {
   const unique = (ids: readonly string[]) => [...new Set(ids)]
   const [people, equipment] = await Promise.all([
     app.db.people.findAll({ where: { id: unique(rows.map((r) => r.technicianId)) } }),
@@ -90,8 +94,9 @@ async function aroundOf(app: App, rows: readonly VisitTableRow[]): Promise<Aroun
       where: { id: unique(rows.map((r) => r.equipmentId)) },
     }),
   ])
+  const siteIds = seesContacts(actor) ? unique(equipment.map((e) => e.siteId)) : []
   const sites = await app.db.sites.findAll({
-    where: { id: unique(equipment.map((e) => e.siteId)) },
+    where: { id: siteIds },
     include: 'customer',
   })
   const arrivalAt = new Map(
@@ -100,10 +105,9 @@ async function aroundOf(app: App, rows: readonly VisitTableRow[]): Promise<Aroun
       { contact: s.customer?.contact ?? '', phone: s.customer?.phone ?? '', access: s.access },
     ]),
   )
-  const nobody = { contact: '', phone: '', access: '' }
   return {
     names: new Map(people.map((p) => [p.id, p.name])),
-    arrivals: new Map(equipment.map((e) => [e.id, arrivalAt.get(e.siteId) ?? nobody])),
+    arrivals: new Map(equipment.map((e) => [e.id, arrivalAt.get(e.siteId) ?? NOBODY])),
   }
 }
 
@@ -126,16 +130,19 @@ function toVisitRow(row: VisitTableRow, { names, arrivals }: Around): VisitRow {
     time: row.time,
     replannedAt: row.replannedAt?.toISOString() ?? null,
     replanAsked: row.replanAsked,
-    arrival: arrivals.get(row.equipmentId) ?? { contact: '', phone: '', access: '' },
+    arrival: arrivals.get(row.equipmentId) ?? NOBODY,
   }
 }
 
 /** A visit with its log. Whoever is signed in reads what colleagues found; only its technician writes. */
-export async function readVisit(app: App, id: string): Promise<Visit> {
+export async function readVisit(app: App, actor: Person, id: string): Promise<Visit> {
   const row = await app.db.visits.findByPk(id)
   if (!row) throw notFound('visit')
   const events = await readEvents(app, id)
-  return { ...toVisitRow(row, await aroundOf(app, [row])), events: events as Visit['events'] }
+  return {
+    ...toVisitRow(row, await aroundOf(app, actor, [row])),
+    events: events as Visit['events'],
+  }
 }
 
 export async function planVisit(
@@ -151,7 +158,15 @@ export async function planVisit(
     time?: string | undefined
   },
 ): Promise<Visit> {
-  if (await app.db.visits.findByPk(input.id)) return readVisit(app, input.id)
+  await madeOnce(app.db.visits, input.id, () => addVisit(app, actor, input))
+  return readVisit(app, actor, input.id)
+}
+
+async function addVisit(
+  app: App,
+  actor: Person,
+  input: Parameters<typeof planVisit>[2],
+): Promise<void> {
   const office = actor.roles.some((r) => r === 'planner' || r === 'administrator')
   if (!office && input.technicianId !== actor.id) {
     throw forbidden('A technician plans visits for himself only.', 'Ask the planner.')
@@ -161,7 +176,6 @@ export async function planVisit(
   await app.db.sequelize.transaction(async (transaction) => {
     await insertPlanned(app, actor, input.id, input.technicianId, payload, transaction)
   })
-  return readVisit(app, input.id)
 }
 
 /** @throws ServiceError invalid when visits cannot be given to that person */

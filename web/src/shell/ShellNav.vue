@@ -30,9 +30,11 @@ const places = computed(() => [
   { name: 'workbench', label: 'Workbench', icon: IconTool, key: '5' },
   ...(session.has('administrator')
     ? [{ name: 'people', label: 'Office', icon: IconGear, key: '6' }]
-    : session.has('planner', 'technician')
-      ? [{ name: 'stock', label: 'Stock', icon: IconStock, key: '6' }]
-      : []),
+    : session.has('planner')
+      ? [{ name: 'customers', label: 'Office', icon: IconGear, key: '6' }]
+      : session.has('technician')
+        ? [{ name: 'stock', label: 'Stock', icon: IconStock, key: '6' }]
+        : []),
 ])
 
 useKeys(

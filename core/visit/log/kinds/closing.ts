@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { integer, line, localDate, prose, strictObject, uuid } from '../../../schema'
+import { isDrawnLine } from '../drawnLine'
 import { kind } from '../kind'
 
 /** What ends a visit, and what is written after its end. */
@@ -41,7 +42,11 @@ export const closingKinds = {
     strictObject({
       /** The drawn signature, as an SVG path in a box of 400 × 120. */
       signature: prose(40_000)
-        .matches(/^M[\d\s.,MLCQZ-]*[LCQ][\d\s.,MLCQZ-]*$/, 'must be a drawn line')
+        .test(
+          'drawn',
+          'must be a line drawn large enough to be seen',
+          (v) => v == null || isDrawnLine(v),
+        )
         .required(),
       name: line(120).required(),
       outcome: yup

@@ -1,22 +1,26 @@
 <script setup lang="ts">
 import { api, bodyOf, type Equipment, type Site } from '@uvanta/contract'
 import { services } from '@uvanta/core/catalogue'
+import { watchDebounced } from '@vueuse/core'
 import { v7 as uuidv7 } from 'uuid'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type * as yup from 'yup'
 import { ApiProblem, call } from '@/api/client'
+import { queryFrom } from '@/api/queryFrom'
 import { useTitle } from '@/composables/useTitle'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import EntryField from '@/parts/form/EntryField.vue'
 import type { FormField } from '@/parts/form/formField'
 import RecordForm from '@/parts/form/RecordForm.vue'
 import { useLibrary } from '@/stores/library'
 import NewSite from './NewSite.vue'
 
+type SiteOption = Pick<Site, 'id' | 'name' | 'address'>
 const props = defineProps<{ id?: string }>()
 const library = useLibrary()
 const router = useRouter()
-const sites = ref<Site[]>([])
+const sites = ref<SiteOption[]>([])
 const current = ref<Equipment | null>(null)
 const ready = ref(false)
 const busy = ref(false)
@@ -26,13 +30,26 @@ const newId = uuidv7()
 const form = useTemplateRef<{ forget: () => void }>('form')
 useTitle(() => (props.id ? `Change ${current.value?.tag ?? ''}` : 'Add equipment'))
 
+/** Where there are more sites than one chooses from, words bring theirs to the top. */
+const MANY = 40
+const words = ref('')
+/** What was offered before stays: one of them may be chosen. */
+const offer = (first: readonly SiteOption[]) => {
+  sites.value = [...first, ...sites.value.filter((s) => first.every((f) => f.id !== s.id))]
+}
+async function findSites() {
+  offer((await call(api.register.listSites, { query: queryFrom({ q: words.value }) })).items)
+}
+watchDebounced(words, findSites, { debounce: 250 })
+
 async function load() {
   problem.value = null
   try {
-    const [list] = await Promise.all([call(api.register.listSites, { query: {} }), library.load()])
-    sites.value = list.items
-    if (props.id)
+    await Promise.all([findSites(), library.load()])
+    if (props.id) {
       current.value = await call(api.register.readEquipment, { params: { id: props.id } })
+      offer([current.value.site])
+    }
     ready.value = true
   } catch (error) {
     if (!(error instanceof ApiProblem)) throw error
@@ -138,7 +155,11 @@ async function save(entered: Entered) {
           params: { id },
           version: current.value.version,
           // What was emptied is taken out of the line.
-          body: { station: null, stationPlace: null, ...changes },
+          body: {
+            ...changes,
+            station: changes.station ?? null,
+            stationPlace: changes.stationPlace ?? null,
+          },
         })
       : await call(api.register.createEquipment, { body: entered })
     form.value?.forget()
@@ -157,7 +178,7 @@ function leave() {
 }
 
 function siteAdded(site: Site) {
-  sites.value = [...sites.value, site]
+  offer([site])
   addingSite.value = false
 }
 </script>
@@ -170,6 +191,15 @@ function siteAdded(site: Site) {
       Is the site not in the list?
       <BButton variant="link" @click="addingSite = true">Add a site</BButton>
     </p>
+    <EntryField
+      v-if="ready && sites.length > MANY"
+      v-model="words"
+      class="find"
+      kind="search"
+      label="Find the site"
+      placeholder="Name or address"
+      hint="What fits comes first in the list of sites."
+    />
     <RecordForm
       v-if="ready"
       ref="form"
@@ -185,3 +215,10 @@ function siteAdded(site: Site) {
     <NewSite v-model="addingSite" @added="siteAdded" />
   </div>
 </template>
+
+<style scoped>
+.find {
+  max-width: 30rem;
+  margin-bottom: 1rem;
+}
+</style>

@@ -3,7 +3,7 @@ import type { Customer, Site } from '@uvanta/contract'
 import { api } from 'virtual:api'
 import { line } from '@uvanta/core/schema'
 import { v7 as uuidv7 } from 'uuid'
-import { ref, watch } from 'vue'
+import { ref } from 'vue'
 import { type InferType, object } from 'yup'
 import { ApiProblem, call } from '@/api/client'
 import DialogSheet from '@/parts/DialogSheet.vue'
@@ -13,7 +13,6 @@ import RecordForm from '@/parts/form/RecordForm.vue'
 /** Adds a site, and its customer when that is new as well. */
 const shown = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ added: [site: Site] }>()
-const customers = ref<Customer[]>([])
 const problem = ref<ApiProblem | null>(null)
 const schema = object({
   name: line(120).required('is missing'),
@@ -32,18 +31,19 @@ const fields = [
   },
 ] as const
 
-watch(shown, async (open) => {
-  if (open) customers.value = (await call(api.register.listCustomers, { query: {} })).items
-})
+/** The customer of that very name, as the register has it. */
+async function named(name: string): Promise<Customer | undefined> {
+  const { items } = await call(api.register.listCustomers, { query: { q: name } })
+  return items.find((c) => c.name.toLowerCase() === name.toLowerCase())
+}
 
 async function add({ customer, ...site }: InferType<typeof schema>) {
   problem.value = null
   try {
-    const known = customers.value.find(
-      (c) => c.name.toLowerCase() === customer.trim().toLowerCase(),
-    )
+    const name = customer.trim()
     const owner =
-      known ?? (await call(api.register.createCustomer, { body: { id: uuidv7(), name: customer } }))
+      (await named(name)) ??
+      (await call(api.register.createCustomer, { body: { id: uuidv7(), name } }))
     emit(
       'added',
       await call(api.register.createSite, {

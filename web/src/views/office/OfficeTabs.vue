@@ -7,12 +7,18 @@ const tabs = computed(() =>
   session.has('administrator')
     ? [
         { name: 'people', label: 'People' },
+        { name: 'customers', label: 'Customers' },
         { name: 'gauges', label: 'Gauges' },
         { name: 'stock', label: 'Stock' },
         { name: 'keys', label: 'Keys' },
         { name: 'audit', label: 'Audit trail' },
       ]
-    : [],
+    : session.has('planner')
+      ? [
+          { name: 'customers', label: 'Customers' },
+          { name: 'stock', label: 'Stock' },
+        ]
+      : [],
 )
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
-import type { PayloadOf, Refusal } from '@uvanta/core/visit'
+import { isDrawnLine, type PayloadOf, type Refusal } from '@uvanta/core/visit'
 import { useOnline } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiProblem } from '@/api/client'
@@ -49,9 +49,14 @@ const signed = () => ({
 function ready(): boolean {
   problem.value = null
   message.value = ''
-  refusal.value = signature.value
+  refusal.value = isDrawnLine(signature.value)
     ? store.refusal('signed', signed())
-    : { why: 'The signature is missing.', remedy: 'Draw it in the box.' }
+    : {
+        why: signature.value
+          ? 'The signature is too small to be seen on paper.'
+          : 'The signature is missing.',
+        remedy: 'Draw it in the box.',
+      }
   return refusal.value === null
 }
 

@@ -35,7 +35,7 @@ const signed = () =>
   tested('1.6')
     .done('as-found', 'return')
     .done('return')
-    .must('signed', { signature: 'M 0 0 L 1 1', name: 'P', outcome: 'pass' })
+    .must('signed', { signature: 'M 10 10 L 200 90', name: 'P', outcome: 'pass' })
 
 async function dialog(
   job: Job,
