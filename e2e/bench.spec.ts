@@ -28,6 +28,7 @@ test('a spec sheet shows where every figure comes from, and its kits', async ({ 
 
 test('kits that came in are on the van they were put on', async ({ page }) => {
   await signIn(page, 'sula')
+  await page.getByRole('link', { name: 'Office' }).click()
   await page.getByRole('link', { name: 'Stock' }).click()
   await page.getByLabel('Search').fill('K-BTDC-021')
   const row = page.getByRole('row', { name: /K-BTDC-021/ })
