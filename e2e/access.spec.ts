@@ -122,3 +122,26 @@ for (const { name, who, go } of views) {
     await noSeriousFinding(new AxeBuilder({ page }).withRules('color-contrast'))
   })
 }
+
+test('whoever has colours of his own sees drawings in them', async ({ page }) => {
+  await page.emulateMedia({ forcedColors: 'active', colorScheme: 'dark' })
+  await signIn(page, 'odda')
+  await page.goto('/equipment')
+  const [drawn, own, idle, paper] = await page.evaluate(() => {
+    const style = (of: string) => getComputedStyle(document.querySelector(of) as Element)
+    const probe = document.createElement('i')
+    probe.style.color = 'CanvasText'
+    document.body.append(probe)
+    const { color } = getComputedStyle(probe)
+    const place = style('.place:not(.router-link-active)')
+    return [
+      style('.brand path').stroke,
+      color,
+      place.borderBottomColor,
+      style('body').backgroundColor,
+    ]
+  })
+  expect(drawn).toBe(own)
+  // Only the place that is open is marked.
+  expect(idle).toBe(paper)
+})

@@ -175,8 +175,8 @@ nav {
   min-height: 52px;
   color: var(--ink);
   text-decoration: none;
-  border-bottom: 4px solid transparent;
-  border-top: 4px solid transparent;
+  border-bottom: 4px solid var(--paper);
+  border-top: 4px solid var(--paper);
 }
 
 .place.router-link-active {
