@@ -13,12 +13,17 @@ need_command zbarimg zbar-tools
 need_command qpdf qpdf
 need_cluster_packages
 need_packages
+
+out="$ROOT/.uvanta/test"
+mkdir -p "$out"
+# The library is read and proved once: all that start find what came of it.
+export UVANTA_LIBRARY_KEPT="$out/library.json"
+rm -f "$UVANTA_LIBRARY_KEPT"
 need_build
+[ -z "$LIBRARY_PID" ] || wait "$LIBRARY_PID"
 
 passed=0
 failed=0
-out="$ROOT/.uvanta/test"
-mkdir -p "$out"
 
 # check NAME COMMAND... : one check, counted once
 check() {
@@ -79,9 +84,6 @@ load_demo() {
   wait "$running"
 }
 
-# The library is read and proved by the first start alone: the others find what came of it.
-export UVANTA_LIBRARY_KEPT="$out/library.json"
-rm -f "$UVANTA_LIBRARY_KEPT"
 export UVANTA_E2E_DATA="$out/e2e-data"
 # One after the other these would leave a core idle half of the time.
 beside demo load_demo "$UVANTA_E2E_DATA"

@@ -16,6 +16,15 @@ const openApp = async () => {
 
 /** What the launcher asks of the server besides serving. */
 const commands: Record<string, (name?: string, other?: string) => Promise<number>> = {
+  /** Reads and proves the library, and keeps what came of it for whoever opens it next. */
+  async library(keptIn = '') {
+    const [{ readLibrary }, { loadLibrary }] = await Promise.all([
+      import('../library/readLibrary'),
+      import('../library/load'),
+    ])
+    await readLibrary(join(root, 'library'), keptIn, async (from) => loadLibrary(from))
+    return 0
+  },
   /** The first administrator, or one who forgot the password. */
   async admin(username = '') {
     const password = passphrase()
