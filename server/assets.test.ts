@@ -4,7 +4,8 @@ import { join } from 'node:path'
 import { brotliCompressSync, gzipSync } from 'node:zlib'
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { makeTestApp, serve } from './testing/app'
+import type { App } from './context'
+import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 
 const SCRIPT = `console.log(${'1 + '.repeat(900)}1)\n`
 const PAGE =
@@ -20,6 +21,7 @@ const MANIFEST = {
     css: ['assets/VisitView-4.css'],
   },
 }
+let app: App
 let server: ReturnType<typeof serve>
 beforeAll(async () => {
   const webDirectory = mkdtempSync(join(tmpdir(), 'uvweb-'))
@@ -31,8 +33,10 @@ beforeAll(async () => {
   writeFileSync(join(assets, 'index-abc.js'), SCRIPT)
   writeFileSync(join(assets, 'index-abc.js.br'), brotliCompressSync(SCRIPT))
   writeFileSync(join(assets, 'index-abc.js.gz'), gzipSync(SCRIPT))
-  const app = await makeTestApp()
-  server = serve({ ...app, config: { ...app.config, webDirectory } })
+  const made = await makeTestApp()
+  await populate(made)
+  app = { ...made, config: { ...made.config, webDirectory } }
+  server = serve(app)
 })
 const ask = (encoding: string, path = '/assets/index-abc.js') =>
   supertest(server).get(path).set('Accept-Encoding', encoding)
@@ -74,6 +78,35 @@ describe('the page of a place', () => {
       ['modulepreload', '/assets/vue-1.js'],
       ['preload', '/api/v1/session'],
     ])
+  })
+  it('names the know-how of a visit to whoever may work, and to nobody else', async () => {
+    const named = async (agent: Agent) => {
+      const { text, headers } = await agent.get('/visits/1').expect(200)
+      expect(headers.vary).toMatch(/Cookie/)
+      return text.includes('href="/api/v1/library"')
+    }
+    const tester = await signedIn(server, 'tester')
+    expect(await named(tester)).toBe(true)
+    expect(await named(supertest.agent(server))).toBe(false)
+    // Whoever has to choose a password first would be refused it.
+    await app.db.people.update({ mustChange: true }, { where: { username: 'tester' } })
+    expect(await named(tester)).toBe(false)
+    await app.db.people.update({ mustChange: false }, { where: { username: 'tester' } })
+    await tester.delete('/api/v1/session').expect(204)
+    expect(await named(tester)).toBe(false)
+  })
+  it('comes though the database does not answer', async () => {
+    const query = () => Promise.reject(new Error('gone'))
+    const sequelize = Object.create(app.db.sequelize, { query: { value: query } }) as never
+    const cut = serve({ ...app, db: { ...app.db, sequelize } })
+    const { headers } = await supertest(server)
+      .post('/api/v1/session')
+      .send({ username: 'tester', password: PASSWORD })
+      .expect(200)
+    const cookie = headers['set-cookie'] as unknown as string[]
+    await supertest(cut).get('/api/v1/session').set('Cookie', cookie).expect(500)
+    const { text } = await supertest(cut).get('/visits/1').set('Cookie', cookie).expect(200)
+    expect(text).toContain('<title>Uvanta</title>')
   })
   it('that is seldom opened first names none', async () => {
     expect(await linked('/stock')).toEqual([['modulepreload', '/assets/vue-1.js']])

@@ -16,37 +16,51 @@ interface Place {
   readonly view?: string
   /** Anyone may see it: nobody asks first who is there. */
   readonly open?: true
+  /** What it asks for next, of whoever may work: the same for all of them. */
+  readonly next?: string
 }
 
 /** Places that are opened first and most. */
 const PLACES: readonly Place[] = [
   { at: /^\/$/ },
   { at: /^\/sign-in$/, view: 'src/views/account/SignInView.vue', open: true },
-  { at: /^\/visits\/[^/]+$/, view: 'src/views/visit/VisitView.vue' },
+  {
+    at: /^\/visits\/[^/]+$/,
+    view: 'src/views/visit/VisitView.vue',
+    next: api.library.read.path,
+  },
   { at: /^\/equipment$/, view: 'src/views/equipment/EquipmentListView.vue' },
 ]
 
-/**
- * Who is there is what every other place asks first, whatever the answer. Nothing else is asked ahead: an answer that
- * nobody takes at once, as that to somebody who has yet to sign in, would be taken for the next one.
- */
-const WHO = `<link rel="preload" as="fetch" crossorigin href="${api.session.me.path}">`
+const asked = (path: string) => `<link rel="preload" as="fetch" crossorigin href="${path}">`
+/** Who is there is what every other place asks first, whatever the answer. */
+const WHO = asked(api.session.me.path)
+
+/** The page of a place, for anybody and for whoever may work. */
+export interface PlacePage {
+  readonly page: string
+  /**
+   * With what is asked for next named as well. For nobody else: the refusal of somebody who has yet to sign in would
+   * lie there and be taken for the answer to the next one.
+   */
+  readonly atWork?: string
+}
 
 /**
- * The page of a place: the application, with the code of the view and its first question named in it, so that a browser
+ * The page of a place: the application, with the code of the view and its first questions named in it, so that a browser
  * fetches them at once and not one after the other.
  * @param directory what the build of the web application has made
  * @returns the page of a path; a place that is not known in advance has nothing named
  */
-export function placePages(directory: string): (path: string) => string {
+export function placePages(directory: string): (path: string) => PlacePage {
   const page = readFileSync(join(directory, 'index.html'), 'utf8')
   const list = join(directory, '.vite', 'manifest.json')
   const manifest = existsSync(list) ? (JSON.parse(readFileSync(list, 'utf8')) as Manifest) : {}
   const pages = PLACES.map((place) => [place.at, pageOf(place, page, manifest)] as const)
-  return (path) => pages.find(([at]) => at.test(path))?.[1] ?? page
+  return (path) => pages.find(([at]) => at.test(path))?.[1] ?? { page }
 }
 
-function pageOf({ view, open }: Place, page: string, manifest: Manifest): string {
+function pageOf({ view, open, next }: Place, page: string, manifest: Manifest): PlacePage {
   const needed = view ? neededBy(manifest, view) : []
   const [scripts, styles] = [needed.map(({ file }) => file), needed.flatMap(({ css = [] }) => css)]
   const link = (attributes: string) => (file: string) =>
@@ -57,7 +71,9 @@ function pageOf({ view, open }: Place, page: string, manifest: Manifest): string
     ...styles.map(link('rel="preload" as="style" fetchpriority="low"')),
     open ? '' : WHO,
   ]
-  return page.replace('</head>', `${links.join('')}</head>`)
+  const withLinks = (...more: string[]) =>
+    page.replace('</head>', `${[...links, ...more].join('')}</head>`)
+  return { page: withLinks(), ...(next ? { atWork: withLinks(asked(next)) } : {}) }
 }
 
 /** A file of the application and everything that it imports. */

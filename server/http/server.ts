@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import type { Person } from '@uvanta/contract'
 import compression from 'compression'
-import express, { type Express, type Request, type RequestHandler } from 'express'
+import express, { type Express, type Request, type RequestHandler, type Response } from 'express'
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import packedFiles from 'express-static-gzip'
 import helmet from 'helmet'
@@ -10,7 +10,7 @@ import type { App } from '../context'
 import { ServiceError } from '../service/errors'
 import { personOfKey } from '../service/people/apiKeys'
 import { serveHealth } from './health'
-import { isOnThisMachine, ownHostOnly } from './ownHost'
+import { isOnThisMachine, ownHostOnly, sameOriginOnly } from './ownHost'
 import { problemHandler, sendProblem } from './problem'
 import { roomOn, withRoom } from './room'
 import { requestLog } from './requestLog'
@@ -21,7 +21,7 @@ import { bindLibrary } from './routes/library'
 import { bindOffice } from './routes/office'
 import { bindSession } from './routes/session'
 import { bindVisits } from './routes/visits'
-import { placePages } from './placePage'
+import { type PlacePage, placePages } from './placePage'
 import { type Sessions, sessions } from './sessions'
 import { verifyPage } from './verifyPage'
 
@@ -66,7 +66,7 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   )
 
   server.get('/verify/:code', verifyPage(app))
-  serveWeb(server, app.config.webDirectory)
+  serveWeb(server, app.config.webDirectory, mayWork({ handler, personOf }))
   server.use(problemHandler)
   return server
 }
@@ -167,33 +167,6 @@ const notKept: RequestHandler = (_req, res, next) => {
   next()
 }
 
-/** A write that a browser sends from another origin is refused. */
-const sameOriginOnly = (publicUrl: string): RequestHandler => {
-  // A proxy need not hand on the host that it was asked for.
-  const ownHost = hostOf(publicUrl)
-  return (req, res, next) => {
-    const origin = req.get('Origin')
-    const safe = ['GET', 'HEAD', 'OPTIONS'].includes(req.method)
-    const from = origin && hostOf(origin)
-    const same = !origin || (from !== undefined && [req.get('Host'), ownHost].includes(from))
-    const crossSite = ['cross-site', 'same-site'].includes(req.get('Sec-Fetch-Site') ?? '')
-    if (safe || (same && !crossSite)) return next()
-    sendProblem(res, 403, {
-      code: 'another-origin',
-      why: 'This request comes from another site.',
-      remedy: 'Use Uvanta’s own pages.',
-    })
-  }
-}
-
-function hostOf(origin: string): string | undefined {
-  try {
-    return new URL(origin).host
-  } catch {
-    return undefined
-  }
-}
-
 /** Whoever is signed in; or, for reading alone, whoever a key stands for. */
 async function askerOf(
   app: App,
@@ -207,7 +180,26 @@ async function askerOf(
   return personOfKey(app, secret)
 }
 
-function serveWeb(server: Express, directory: string): void {
+/** Whether somebody is there who may work at once; where that cannot be known, nobody is. */
+const mayWork =
+  ({ handler, personOf }: Sessions) =>
+  async (req: Request, res: Response): Promise<boolean> => {
+    try {
+      await new Promise<void>((read, fail) => {
+        handler(req, res, (error?: unknown) => (error ? fail(error as Error) : read()))
+      })
+      const person = await personOf(req)
+      return person !== null && !person.mustChangePassword && !person.mustSetSecondFactor
+    } catch {
+      return false
+    }
+  }
+
+function serveWeb(
+  server: Express,
+  directory: string,
+  isAtWork: (req: Request, res: Response) => Promise<boolean>,
+): void {
   server.use(
     '/assets',
     // As the build packed them, and not anew for each request.
@@ -218,10 +210,12 @@ function serveWeb(server: Express, directory: string): void {
     }),
   )
   server.use(express.static(directory, { index: false, maxAge: 0 }))
-  let pageOf: ((path: string) => string) | undefined
-  server.get('/{*path}', (req, res) => {
+  let pageOf: ((path: string) => PlacePage) | undefined
+  server.get('/{*path}', async (req, res) => {
     pageOf ??= placePages(directory)
+    const { page, atWork } = pageOf(req.path)
     res.setHeader('Cache-Control', 'no-cache')
-    res.type('html').send(pageOf(req.path))
+    if (atWork) res.vary('Cookie')
+    res.type('html').send(atWork && (await isAtWork(req, res)) ? atWork : page)
   })
 }

@@ -58,7 +58,8 @@ export function bindVisits(app: App, bind: Bind): void {
   )
   bind(api.visits.photo, async ({ params, res }) => {
     const { mime, content } = await readPhoto(app, params.id, params.photo)
-    res.setHeader('Cache-Control', 'private, no-cache')
+    // For a day in the pit without a line, and no longer.
+    res.setHeader('Cache-Control', 'private, max-age=86400')
     res.type(mime).send(content)
     return undefined
   })
