@@ -70,7 +70,7 @@ describe('a link to a gauge', () => {
   })
   it('marks samples that were lost', () => {
     driver.say(sample(1, 2), sample(4, 2.1))
-    expect([...link.samples.all()]).toEqual([2, NaN, NaN, 2.1])
+    expect([...link.samples.since()]).toEqual([2, NaN, NaN, 2.1])
   })
   it('remembers when something was seen to lift, and not when a tap began to run', () => {
     const sight = (running: readonly string[], lifted: readonly string[] = []) =>
@@ -104,7 +104,7 @@ describe('a link to a gauge', () => {
     driver.say(sample(1, 3))
     expect(view.state).toBe('live')
     expect(driver.sent.filter((l) => l === 'SITE e RP 1')).toHaveLength(2)
-    const kept = [...link.samples.all()]
+    const kept = [...link.samples.since()]
     expect(kept.slice(0, 2)).toEqual([2, 2])
     expect(kept.at(-1)).toBe(3)
   })

@@ -33,7 +33,8 @@ export class Samples {
     this.values[this.count++] = value
   }
 
-  all(): Float64Array {
-    return this.values.slice(0, this.count)
+  /** A copy of the samples from one on: as long as a test runs, and not as long as the gauge is on. */
+  since(first = 0): Float64Array {
+    return this.values.slice(Math.min(first, this.count), this.count)
   }
 }

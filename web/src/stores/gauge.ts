@@ -164,8 +164,7 @@ export const useGauge = defineStore('gauge', () => {
 
   /** Samples since the trace began. */
   function trace(): Float64Array {
-    const all = link.value?.samples.all() ?? new Float64Array(0)
-    return all.slice(Math.min(began.value, all.length))
+    return link.value?.samples.since(began.value) ?? new Float64Array(0)
   }
 
   /** What the recorder’s other channels showed since the trace began, by its samples. */
