@@ -145,3 +145,16 @@ test('whoever has colours of his own sees drawings in them', async ({ page }) =>
   // Only the place that is open is marked.
   expect(idle).toBe(paper)
 })
+
+test('on a slow line a visit says where it goes before the application has come, and a dark room stays dark', async ({
+  page,
+}) => {
+  await signIn(page, 'odda')
+  const { items } = await (await page.request.get('/api/v1/visits?scope=mine')).json()
+  await page.route('**/*.js', (route) => route.abort())
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await page.goto(`/visits/${items[0].id}`)
+  await expect(page.locator('.said')).toContainText(items[0].equipment.address)
+  await expect(page.locator('body')).toHaveCSS('background-color', 'rgb(12, 35, 64)')
+  await noSeriousFinding(new AxeBuilder({ page }).withRules('color-contrast'))
+})

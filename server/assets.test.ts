@@ -6,10 +6,11 @@ import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { plan } from './testing/visit'
 
 const SCRIPT = `console.log(${'1 + '.repeat(900)}1)\n`
 const PAGE =
-  '<!doctype html><head><title>Uvanta</title><script type="module" src="/assets/index-abc.js"></script><link rel="modulepreload" href="/assets/vue-1.js"></head>'
+  '<!doctype html><head><title>Uvanta</title><script type="module" src="/assets/index-abc.js"></script><link rel="modulepreload" href="/assets/vue-1.js"></head><body><div id="app"><p class="starting">Uvanta</p></div></body>'
 /** As a build says it: the view of a place, what it needs, and what the page has anyway. */
 const MANIFEST = {
   'index.html': { file: 'assets/index-abc.js', imports: ['_vue.js'] },
@@ -22,6 +23,7 @@ const MANIFEST = {
   },
 }
 let app: App
+let world: Awaited<ReturnType<typeof populate>>
 let server: ReturnType<typeof serve>
 beforeAll(async () => {
   const webDirectory = mkdtempSync(join(tmpdir(), 'uvweb-'))
@@ -34,7 +36,7 @@ beforeAll(async () => {
   writeFileSync(join(assets, 'index-abc.js.br'), brotliCompressSync(SCRIPT))
   writeFileSync(join(assets, 'index-abc.js.gz'), gzipSync(SCRIPT))
   const made = await makeTestApp()
-  await populate(made)
+  world = await populate(made)
   app = { ...made, config: { ...made.config, webDirectory } }
   server = serve(app)
 })
@@ -94,6 +96,28 @@ describe('the page of a place', () => {
     await app.db.people.update({ mustChange: false }, { where: { username: 'tester' } })
     await tester.delete('/api/v1/session').expect(204)
     expect(await named(tester)).toBe(false)
+  })
+  it('says to whoever may work where a visit goes and to what, and is kept by nobody', async () => {
+    await app.db.equipment.update({ position: 'Pit <b>7</b>, $& left' }, { where: {} })
+    const visit = await plan(
+      app,
+      await signedIn(server, 'tester'),
+      world.equipment.id,
+      world.tester.id,
+    )
+    const shown = async (agent: Agent, id: string) => {
+      const { text, headers } = await agent.get(`/visits/${id}`).expect(200)
+      return [/<div id="app">(.*)<\/div>/.exec(text)?.[1], headers['cache-control']]
+    }
+    const tester = await signedIn(server, 'tester')
+    const [said, kept] = await shown(tester, visit.id)
+    expect(said).toContain('<strong>RP-101</strong>')
+    expect(said).toContain('Seagate Public Bath, 1 Seagate')
+    expect(said).toContain('Pit &lt;b&gt;7&lt;/b&gt;, $&amp; left')
+    expect(kept).toBe('no-store')
+    const name = '<p class="starting">Uvanta</p>'
+    expect(await shown(tester, '018f0000-0000-7000-8000-000000000000')).toEqual([name, 'no-store'])
+    expect(await shown(supertest.agent(server), visit.id)).toEqual([name, 'no-cache'])
   })
   it('comes though the database does not answer', async () => {
     const query = () => Promise.reject(new Error('gone'))

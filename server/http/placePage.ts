@@ -33,6 +33,9 @@ const PLACES: readonly Place[] = [
 ]
 
 const asked = (path: string) => `<link rel="preload" as="fetch" crossorigin href="${path}">`
+/** What is seen until the application has come. */
+export const STARTING = '<p class="starting">Uvanta</p>'
+
 /** Who is there is what every other place asks first, whatever the answer. */
 const WHO = asked(api.session.me.path)
 

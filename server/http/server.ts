@@ -23,6 +23,7 @@ import { bindSession } from './routes/session'
 import { bindVisits } from './routes/visits'
 import { type PlacePage, placePages } from './placePage'
 import { type Sessions, sessions } from './sessions'
+import { startingVisit } from './startingVisit'
 import { verifyPage } from './verifyPage'
 
 const YEAR_MS = 31_536_000_000
@@ -66,7 +67,9 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   )
 
   server.get('/verify/:code', verifyPage(app))
-  serveWeb(server, app.config.webDirectory, mayWork({ handler, personOf }))
+  serveWeb(server, app.config.webDirectory, mayWork({ handler, personOf }), (page, path) =>
+    startingVisit(app, page, path),
+  )
   server.use(problemHandler)
   return server
 }
@@ -199,6 +202,7 @@ function serveWeb(
   server: Express,
   directory: string,
   isAtWork: (req: Request, res: Response) => Promise<boolean>,
+  begun: (page: string, path: string) => Promise<string>,
 ): void {
   server.use(
     '/assets',
@@ -214,8 +218,12 @@ function serveWeb(
   server.get('/{*path}', async (req, res) => {
     pageOf ??= placePages(directory)
     const { page, atWork } = pageOf(req.path)
-    res.setHeader('Cache-Control', 'no-cache')
+    const own =
+      atWork && (await isAtWork(req, res))
+        ? await begun(atWork, req.path).catch(() => atWork)
+        : undefined
     if (atWork) res.vary('Cookie')
-    res.type('html').send(atWork && (await isAtWork(req, res)) ? atWork : page)
+    res.setHeader('Cache-Control', own ? 'no-store' : 'no-cache')
+    res.type('html').send(own ?? page)
   })
 }

@@ -5,6 +5,7 @@ import type { CertificatePayload } from '@uvanta/core/certificate'
 import type { Request, RequestHandler, Response } from 'express'
 import type { App } from '../context'
 import { verifyCode } from '../service/certificate/verification'
+import { escapeHtml } from './escapeHtml'
 
 const verdicts: Readonly<Record<Verification['verdict'], string>> = {
   genuine: 'Genuine, not replaced.',
@@ -24,15 +25,6 @@ const meanings: Readonly<Record<NonNullable<Verification['means']>['state'], str
   'not-assessed': 'Neither passed nor failed: it could not be assessed.',
 }
 
-const ENTITIES: Readonly<Record<string, string>> = {
-  '&': '&amp;',
-  '<': '&lt;',
-  '>': '&gt;',
-  '"': '&quot;',
-  "'": '&#39;',
-}
-const escaped = (text: string) => text.replaceAll(/[&<>"']/g, (c) => ENTITIES[c] ?? c)
-
 /** The page of a certificate: the application, and what it says in plain words where no script runs. */
 export function verifyPage(app: App): RequestHandler {
   return async (req: Request, res: Response) => {
@@ -41,7 +33,7 @@ export function verifyPage(app: App): RequestHandler {
     res.setHeader('Cache-Control', 'no-cache')
     res
       .type('html')
-      .send(page.replace(/<noscript>.*?<\/noscript>/s, `<noscript>${said}</noscript>`))
+      .send(page.replace(/<noscript>.*?<\/noscript>/s, () => `<noscript>${said}</noscript>`))
   }
 }
 
@@ -58,6 +50,6 @@ function plainWords({ verdict, means, payload, utility }: Verification): string 
       : []),
     `${utility.name}${utility.phone ? `, ${utility.phone}` : ''}`,
   ]
-  const [first = '', ...rest] = lines.map((l) => escaped(l.trim()))
+  const [first = '', ...rest] = lines.map((l) => escapeHtml(l.trim()))
   return `<h1>${first}</h1>${rest.map((l) => `<p>${l}</p>`).join('')}`
 }
