@@ -77,6 +77,31 @@ describe('an entry', () => {
     await settled(store)
     expect(texts()).toEqual(['before the battery died'])
   })
+  it('is in sight also where it is sent behind the page while that opens', async () => {
+    const first = await openOnScreen(server)
+    server.online = false
+    first.store.record('note', note('sent behind the page'))
+    await vi.waitFor(async () => expect(await kept()).toHaveLength(1))
+    server.online = true
+    const [row] = await outbox.read(server.id)
+    const { answer } = server
+    let opening = true
+    server.answer = async (url, init) => {
+      const before = await answer(url, init)
+      if (opening && url.endsWith(`/visits/${server.id}`)) {
+        opening = false
+        const body = { expected: server.log.length, as: PERSON.id, events: [row?.draft] }
+        await answer(`${url}/events`, { method: 'POST', body: JSON.stringify(body) })
+        await outbox.forget([row?.draft.id ?? ''])
+      }
+      return before
+    }
+    const { store } = await openOnScreen(server)
+    const seen = store.events.map((e) => ('text' in e.payload ? e.payload.text : ''))
+    expect(seen).toContain('sent behind the page')
+    await settled(store)
+    expect(texts()).toEqual(['sent behind the page'])
+  })
   it('whose answer was lost is not written twice', async () => {
     const { store } = await openOnScreen(server)
     const answer = server.answer

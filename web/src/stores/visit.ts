@@ -136,12 +136,15 @@ export const useVisit = defineStore('visit', () => {
   async function open(id: string): Promise<void> {
     close()
     const person = session.person
-    const [loaded, inForce] = await Promise.all([
-      call(api.visits.read, { params: { id } }),
+    // What waits first: it may be sent behind this page meanwhile, and would then stand in neither of them.
+    const waits = waitingOn(id)
+    const [kept, loaded, inForce] = await Promise.all([
+      waits,
+      waits.then(() => call(api.visits.read, { params: { id } })),
       library.load(),
     ])
     const known = new Set(loaded.events.map((e) => e.id))
-    const waiting = (await waitingOn(id)).filter((e) => !known.has(e.id))
+    const waiting = kept.filter((e) => !known.has(e.id))
     const own = (e: WaitingEntry) => (e.personId || loaded.technicianId) === person?.id
     owner.value = person && { id: person.id, name: person.name }
     pending.value = waiting.filter(own).map(({ draft, press }) => ({
