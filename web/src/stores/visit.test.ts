@@ -82,11 +82,13 @@ describe('an entry', () => {
     server.online = false
     first.store.record('note', note('sent behind the page'))
     await vi.waitFor(async () => expect(await kept()).toHaveLength(1))
-    server.online = true
+    await vi.waitFor(() => expect(first.store.sendProblem).not.toBe(''))
     const [row] = await outbox.read(server.id)
     const { answer } = server
     let opening = true
     server.answer = async (url, init) => {
+      // Nobody else gets through before it.
+      if (opening && url.endsWith('/events')) throw new TypeError('no line')
       const before = await answer(url, init)
       if (opening && url.endsWith(`/visits/${server.id}`)) {
         opening = false
@@ -96,6 +98,7 @@ describe('an entry', () => {
       }
       return before
     }
+    server.online = true
     const { store } = await openOnScreen(server)
     const seen = store.events.map((e) => ('text' in e.payload ? e.payload.text : ''))
     expect(seen).toContain('sent behind the page')
