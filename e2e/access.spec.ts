@@ -127,6 +127,7 @@ test('whoever has colours of his own sees drawings in them', async ({ page }) =>
   await page.emulateMedia({ forcedColors: 'active', colorScheme: 'dark' })
   await signIn(page, 'odda')
   await page.goto('/equipment')
+  await expect(page.locator('.place:not(.router-link-active)').first()).toBeVisible()
   const [drawn, own, idle, paper] = await page.evaluate(() => {
     const style = (of: string) => getComputedStyle(document.querySelector(of) as Element)
     const probe = document.createElement('i')
