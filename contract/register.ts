@@ -16,6 +16,7 @@ import {
 import { nominalList } from '@uvanta/core/visit'
 import { endpoint } from './endpoint'
 import { idParams, list, page, pageQuery, searchWords, version } from './fields'
+import { importedLine, importRequest } from './registerImport'
 import { conditions } from './words'
 
 const place = {
@@ -133,7 +134,8 @@ export const equipmentSorts = [
   '-repair',
 ] as const
 
-const fields = {
+/** What is entered of a piece of equipment. */
+export const equipmentFields = {
   siteId: uuid<'site'>(),
   tag: line(40),
   family: slug(),
@@ -154,8 +156,8 @@ const fields = {
   dueOn: localDate(),
 }
 
-const customerFields = { name: line(120), contact: prose(120), phone: prose(40) }
-const siteFields = {
+export const customerFields = { name: line(120), contact: prose(120), phone: prose(40) }
+export const siteFields = {
   name: line(120),
   address: line(200),
   district: line(60),
@@ -219,19 +221,19 @@ export const register = {
     tag: 'Register',
     access: editors,
     body: strictObject({
-      ...fields,
+      ...equipmentFields,
       id: uuid<'equipment'>().required(),
-      siteId: fields.siteId.required(),
-      tag: fields.tag.required(),
-      family: fields.family.required(),
-      kind: fields.kind.required(),
-      sizeIn: fields.sizeIn.required(),
-      serial: fields.serial.required(),
-      maker: fields.maker.required(),
-      service: fields.service.required(),
-      position: fields.position.required(),
-      programme: fields.programme.required(),
-      dueOn: fields.dueOn.required(),
+      siteId: equipmentFields.siteId.required(),
+      tag: equipmentFields.tag.required(),
+      family: equipmentFields.family.required(),
+      kind: equipmentFields.kind.required(),
+      sizeIn: equipmentFields.sizeIn.required(),
+      serial: equipmentFields.serial.required(),
+      maker: equipmentFields.maker.required(),
+      service: equipmentFields.service.required(),
+      position: equipmentFields.position.required(),
+      programme: equipmentFields.programme.required(),
+      dueOn: equipmentFields.dueOn.required(),
     }),
     response: equipmentSchema,
   }),
@@ -243,8 +245,17 @@ export const register = {
     access: editors,
     versioned: true,
     params: idParams<'equipment'>(),
-    body: strictObject(fields),
+    body: strictObject(equipmentFields),
     response: equipmentSchema,
+  }),
+  importEquipment: endpoint({
+    method: 'post',
+    path: '/api/v1/equipment/import',
+    summary: 'Look at lines of a table, or bring them in: equipment with its sites and customers',
+    tag: 'Register',
+    access: editors,
+    body: importRequest,
+    response: list(importedLine),
   }),
   listCustomers: endpoint({
     method: 'get',

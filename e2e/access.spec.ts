@@ -20,6 +20,17 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
       ),
     },
     { name: 'equipment form', who: 'sula', go: (p) => p.goto('/equipment/new') },
+    {
+      name: 'a table brought in',
+      who: 'sula',
+      go: async (p) => {
+        await p.goto('/equipment/import')
+        const buffer = Buffer.from('Tag,Kind,Serial\nRP-1,RP,K-1\n')
+        const file = { name: 'a.csv', mimeType: 'text/csv', buffer }
+        await p.getByLabel('A table, CSV or XLSX').setInputFiles(file)
+        await p.getByLabel('Position (needed)').waitFor()
+      },
+    },
     { name: 'visit', who: 'odda', go: (p) => p.locator('.next a.btn').click() },
     { name: 'certificates', who: 'ivo', go: (p) => p.goto('/certificates') },
     {

@@ -10,7 +10,7 @@ import { benchAppend } from './append'
 import { benchCrowd } from './crowd'
 import { benchFirstLoad } from './firstLoad'
 import { benchFluid, benchMachines, benchRegulators } from './fluid'
-import { benchBatch, benchLag } from './lag'
+import { benchBatch, benchImport, benchLag } from './lag'
 import { benchPress } from './press'
 import { benchProver } from './prover'
 import { benchSearch } from './search'
@@ -33,6 +33,7 @@ for (const ratio of [...benchRegulators(), ...benchMachines()]) print(ratio)
 print(benchTrace())
 for (const figure of benchProver(app)) print(figure)
 print(await benchBatch(app, base))
+print(await benchImport(app, base))
 for (const figure of await benchLag(app)) print(figure)
 for (const figure of await benchSearch(app, base)) print(figure)
 http.close()

@@ -74,8 +74,9 @@ export function makeServer(app: App, logger: Logger, answered?: Answered): Expre
   return server
 }
 
-/** Bodies with traces and pictures’ worth of points are large; all others are short. */
-const LARGE_BODIES = /^\/v1\/(visits\/[^/]+\/(events|sign|correct)|compute\/[^/]+)$/
+/** Bodies with traces, pictures’ worth of points and tables are large; all others are short. */
+const LARGE_BODIES =
+  /^\/v1\/(visits\/[^/]+\/(events|sign|correct)|compute\/[^/]+|equipment\/import)$/
 const json = (limit: string): RequestHandler =>
   // What is compressed is small on the wire and large in memory: it is not taken.
   express.json({ limit, strict: true, inflate: false })

@@ -1,6 +1,7 @@
 import type { Person } from '@uvanta/contract'
 import { Op, type Transaction } from 'sequelize'
 import type { App } from '../context'
+import { triedAgain } from '../store/triedAgain'
 import { keptCursor, makeCursor, pageSize } from './paging'
 import { auditWords, sealNew } from './integrity/seals'
 
@@ -16,11 +17,13 @@ export const audited = <T>(
   subject: string,
   change: (transaction: Transaction) => Promise<T>,
 ): Promise<T> =>
-  app.db.sequelize.transaction(async (transaction) => {
-    const changed = await change(transaction)
-    await recordAudit(app, person, action, subject, transaction)
-    return changed
-  })
+  triedAgain(() =>
+    app.db.sequelize.transaction(async (transaction) => {
+      const changed = await change(transaction)
+      await recordAudit(app, person, action, subject, transaction)
+      return changed
+    }),
+  )
 
 /** Writes one line of who did what in the office, sealed, in the transaction of the change. */
 export async function recordAudit(

@@ -39,6 +39,12 @@ export const routes: RouteRecordRaw[] = [
     meta: { roles: ['planner', 'administrator'] },
   },
   {
+    path: '/equipment/import',
+    name: 'equipment-import',
+    component: () => import('./views/equipment/importing/ImportView.vue'),
+    meta: { roles: ['planner', 'administrator'] },
+  },
+  {
     path: '/equipment/:id',
     name: 'equipment',
     component: () => import('./views/equipment/EquipmentView.vue'),

@@ -8,6 +8,7 @@ import * as people from '../../service/people/people'
 import { removeSecondFactor } from '../../service/people/secondFactor'
 import * as customers from '../../service/register/customers'
 import * as register from '../../service/register/equipment'
+import { importEquipment } from '../../service/register/importing/importEquipment'
 import * as sites from '../../service/register/sites'
 import * as stock from '../../service/stock/stock'
 import { isOnThisMachine } from '../ownHost'
@@ -61,6 +62,9 @@ export function bindOffice(app: App, bind: Bind): void {
   bind(api.register.createEquipment, ({ actor, body }) =>
     register.createEquipment(app, actor(), body),
   )
+  bind(api.register.importEquipment, async ({ actor, body }) => ({
+    items: await importEquipment(app, actor(), body),
+  }))
   bind(api.register.changeEquipment, ({ actor, params, version, body }) =>
     register.changeEquipment(app, actor(), params.id, version, body),
   )

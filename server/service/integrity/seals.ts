@@ -54,6 +54,15 @@ export async function unseal(
   await sealTotal(app, kind, transaction)
 }
 
+/** Waits until everybody who seals records of a kind has done so, and has them wait in turn. */
+export async function inSealingOrder(
+  app: Pick<App, 'db'>,
+  kind: Sealed,
+  transaction: Transaction,
+): Promise<void> {
+  await app.db.sealTotals.findByPk(kind, { transaction, lock: transaction.LOCK.UPDATE })
+}
+
 /** Seals a new record, and counts it. */
 export async function sealNew(
   app: Pick<App, 'db' | 'keys'>,

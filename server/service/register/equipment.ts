@@ -1,17 +1,16 @@
-import type { Id } from '@uvanta/core/schema'
 import type { Equipment, Person } from '@uvanta/contract'
 import { familyOf, type Library, NotInLibrary, programmeOf } from '@uvanta/core/library'
 import { addDays } from '@uvanta/core/calendar'
 import { lawfulUntil } from '@uvanta/core/programme'
 import { Op, QueryTypes } from 'sequelize'
 import type { App } from '../../context'
-import type { EquipmentRow, EquipmentStatusRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { madeOnce } from '../madeOnce'
 import { changedFields } from './changedFields'
 import { equipmentColumns, type EquipmentQuery, equipmentSql, type FlatEquipment } from './search'
 import { makeCursor, pageSize } from '../paging'
+import { type EquipmentInput, newEquipment } from './newEquipment'
 import { searchTextOf } from './searchText'
 import { readSite } from './sites'
 import { changeVersioned } from './versioned'
@@ -105,31 +104,6 @@ function lawfulUntilOf(library: Library, row: FlatEquipment): string | null {
   return tested && row.lastTestedOn && programme ? lawfulUntil(programme, row.lastTestedOn) : null
 }
 
-type EquipmentInput = Omit<
-  EquipmentRow,
-  | 'version'
-  | 'searchText'
-  | 'siteName'
-  | 'virtualSite'
-  | 'anchorOn'
-  | 'model'
-  | 'setPoint'
-  | 'nominals'
-  | 'station'
-  | 'stationPlace'
-  | 'specSheet'
-  | 'installedOn'
-> & {
-  dueOn: string
-  model?: string | undefined
-  setPoint?: EquipmentRow['setPoint'] | undefined
-  nominals?: EquipmentRow['nominals'] | undefined
-  station?: string | null | undefined
-  stationPlace?: number | null | undefined
-  specSheet?: string | null | undefined
-  installedOn?: string | null | undefined
-}
-
 export async function createEquipment(
   app: App,
   actor: Person,
@@ -145,38 +119,12 @@ async function addEquipment(app: App, actor: Person, input: EquipmentInput): Pro
   if (await app.db.equipment.findOne({ where: { tag: input.tag } })) {
     throw new ServiceError('conflict', `The tag ${input.tag} is taken.`, 'Choose another.')
   }
-  const { dueOn, ...rest } = input
+  const { row, status } = newEquipment(input, site)
   await audited(app, actor, 'added equipment', input.tag, async (transaction) => {
-    await app.db.equipment.create(
-      {
-        ...rest,
-        model: input.model ?? '',
-        setPoint: input.setPoint ?? null,
-        nominals: input.nominals ?? null,
-        station: input.station ?? null,
-        stationPlace: input.stationPlace ?? null,
-        specSheet: input.specSheet ?? null,
-        installedOn: input.installedOn ?? null,
-        anchorOn: dueOn,
-        searchText: searchTextOf(input, site),
-        siteName: site.name,
-        virtualSite: null,
-        version: 1,
-      },
-      { transaction },
-    )
-    await app.db.equipmentStatus.create(neverTested(input.id, dueOn), { transaction })
+    await app.db.equipment.create(row, { transaction })
+    await app.db.equipmentStatus.create(status, { transaction })
   })
 }
-
-const neverTested = (equipmentId: Id<'equipment'>, dueOn: string): EquipmentStatusRow => ({
-  equipmentId,
-  condition: 'never-tested',
-  dueOn,
-  lastTestedOn: null,
-  repairBy: null,
-  lastVisitId: null,
-})
 
 export async function changeEquipment(
   app: App,

@@ -2,6 +2,7 @@ import type { Id } from '@uvanta/core/schema'
 import { appended, emptyLog, type FoldedLog, type VisitEvent } from '@uvanta/core/visit'
 import { QueryTypes, type Transaction } from 'sequelize'
 import type { App } from '../../context'
+import { triedAgain } from '../../store/triedAgain'
 import type { VisitTableRow } from '../../store/tables'
 import { notFound } from '../errors'
 import { readEvents } from './log'
@@ -24,33 +25,17 @@ const CACHE_BYTES = 64_000_000
 
 const cache = new LogCache(CACHE_BYTES)
 
-/** How often a transaction that met another one is tried. */
-const TRIES = 4
-/** A deadlock, and a lock that was waited for too long: whoever is told so tries again. */
-const MET_ANOTHER = [1213, 1205]
-
-const metAnother = (error: unknown): boolean =>
-  MET_ANOTHER.includes((error as { original?: { errno?: number } }).original?.errno ?? 0)
-
 /**
  * Locks a visit, works on its log, and keeps log and state for the next time; after a rollback what
  * was kept before stays.
  * @param work answers the log as it then stands
  * @returns the entries that the work added
  */
-export async function inLog(
+export const inLog = (
   app: App,
   visitId: Id<'visit'>,
   work: (log: OpenLog) => Promise<FoldedLog>,
-): Promise<VisitEvent[]> {
-  for (let attempt = 1; ; attempt++) {
-    try {
-      return await once(app, visitId, work)
-    } catch (error) {
-      if (attempt >= TRIES || !metAnother(error)) throw error
-    }
-  }
-}
+): Promise<VisitEvent[]> => triedAgain(() => once(app, visitId, work))
 
 async function once(
   app: App,

@@ -71,9 +71,12 @@ const to = (e: Equipment) => ({ name: 'equipment', params: { id: e.id } })
   <div>
     <div class="list-head">
       <h1>Equipment</h1>
-      <LinkButton v-if="mayAdd" variant="outline-primary" :to="{ name: 'equipment-new' }">
-        Add equipment
-      </LinkButton>
+      <span v-if="mayAdd" class="actions">
+        <LinkButton variant="link" :to="{ name: 'equipment-import' }">Bring in a table</LinkButton>
+        <LinkButton variant="outline-primary" :to="{ name: 'equipment-new' }">
+          Add equipment
+        </LinkButton>
+      </span>
     </div>
     <RecordList
       what="equipment"
