@@ -52,7 +52,7 @@ export async function benchBatch(app: App, base: string): Promise<object> {
 const LINES = 1_000
 
 /** How long the thread that answers is held up while a table of equipment is looked at and brought in. */
-export async function benchImport(app: App, base: string): Promise<object> {
+export async function benchImport(base: string): Promise<object> {
   const send = await signedInFetch(base, 'sula')
   const lines = Array.from({ length: LINES }, (_, n) => ({
     line: n + 2,

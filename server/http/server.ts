@@ -2,7 +2,6 @@ import { join } from 'node:path'
 import type { Person } from '@uvanta/contract'
 import compression from 'compression'
 import express, { type Express, type Request, type RequestHandler, type Response } from 'express'
-import { ipKeyGenerator, rateLimit } from 'express-rate-limit'
 import packedFiles from 'express-static-gzip'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
@@ -10,6 +9,7 @@ import type { App } from '../context'
 import { ServiceError } from '../service/errors'
 import { personOfKey } from '../service/people/apiKeys'
 import { serveHealth } from './health'
+import { challengeLimit, computeLimit } from './limits'
 import { isOnThisMachine, ownHostOnly, sameOriginOnly } from './ownHost'
 import { problemHandler, sendProblem } from './problem'
 import { roomOn, withRoom } from './room'
@@ -84,41 +84,11 @@ const [large, small] = [json('1mb'), json('100kb')]
 const jsonBody: RequestHandler = (req, res, next) =>
   (LARGE_BODIES.test(req.path) ? large : small)(req, res, next)
 
-/** What is asked for without signing in makes a session that has to be kept. */
-const challengeLimit = rateLimit({
-  windowMs: 60_000,
-  limit: 30,
-  standardHeaders: true,
-  legacyHeaders: false,
-  keyGenerator: (req) => `challenge ${ipKeyGenerator(req.ip ?? '')}`,
-  handler: (_req, res) =>
-    sendProblem(res, 429, {
-      code: 'too-many',
-      why: 'Too many devices sign in from this address.',
-      remedy: 'Wait a minute, then go on.',
-    }),
-})
-
-/** Computations take the one thread that all requests share. */
-const computeLimit = rateLimit({
-  windowMs: 60_000,
-  limit: 120,
-  standardHeaders: true,
-  legacyHeaders: false,
-  keyGenerator: (req) => `compute ${req.session.personId ?? ipKeyGenerator(req.ip ?? '')}`,
-  handler: (_req, res) =>
-    sendProblem(res, 429, {
-      code: 'too-many',
-      why: 'Too many computations in a minute.',
-      remedy: 'Wait a little, then go on.',
-    }),
-})
-
 function apiRouter(app: App, personOf: Sessions['personOf'], answered?: Answered) {
   const router = express.Router()
   const bind = binder(router, (req) => askerOf(app, req, personOf), answered)
-  router.use('/api/v1/compute', computeLimit)
-  router.use(['/api/v1/session/challenge', '/api/v1/session/passkey/begin'], challengeLimit)
+  router.use('/api/v1/compute', computeLimit(app))
+  router.use(['/api/v1/session/challenge', '/api/v1/session/passkey/begin'], challengeLimit(app))
   bindSession(app, bind)
   bindOffice(app, bind)
   bindVisits(app, bind)

@@ -39,6 +39,7 @@ export function defineModels(db: Sequelize) {
     forgottenVisits: defineModel(db, t.forgottenVisit),
     forgottenCertificates: defineModel(db, t.forgottenCertificate),
     wrongPasswords: defineModel(db, t.wrongPassword),
+    requestCounts: defineModel(db, t.requestCount),
   }
   associate(db)
   return models

@@ -75,6 +75,7 @@ export const steps: readonly Step[] = [
     `NEW.person = '' AND (NEW.id, NEW.at, NEW.number, NEW.holder_id, NEW.\`change\`, NEW.reason, NEW.visit_id) <=>
      (OLD.id, OLD.at, OLD.number, OLD.holder_id, OLD.\`change\`, OLD.reason, OLD.visit_id) AND ${OLD_ENOUGH}`,
   ),
+  createStep(t.requestCount),
 ]
 
 /** What of each table whoever serves may do. */

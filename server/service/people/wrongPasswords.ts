@@ -1,5 +1,6 @@
-import { Op, QueryTypes } from 'sequelize'
+import { Op } from 'sequelize'
 import type { App } from '../../context'
+import { counted } from '../../store/counted'
 import { ServiceError } from '../errors'
 
 /** Who tries: the person that a name turned out to be, and where from. */
@@ -39,12 +40,20 @@ export async function countAttempt(app: App, attempt: Attempt): Promise<void> {
   const oldest = app.now().minus({ days: KNOWN_DAYS }).toMillis()
   const familiar = known !== null && known.since.getTime() > oldest
   const limits = familiar ? limitsOf(attempt) : [...limitsOf(attempt), everywhere(attempt)]
-  for (const limit of limits) {
-    if ((await counted(app, limit)) > limit.most) {
+  for (const { subject, minutes, most } of limits) {
+    const now = app.now().toJSDate()
+    const { count } = await counted(
+      app.db.sequelize,
+      'wrong_password',
+      subject,
+      now,
+      minutes * 60_000,
+    )
+    if (count > most) {
       throw new ServiceError(
         'too-many',
         'Too many wrong passwords.',
-        `Wait ${limit.minutes} minutes, then try again.`,
+        `Wait ${minutes} minutes, then try again.`,
       )
     }
   }
@@ -68,25 +77,4 @@ export async function forgiveAttempt(app: App, attempt: Attempt): Promise<void> 
 export async function forgetOldAttempts(app: App): Promise<void> {
   const before = app.now().minus({ days: KNOWN_DAYS }).toJSDate()
   await app.db.wrongPasswords.destroy({ where: { since: { [Op.lt]: before } } })
-}
-
-/** One more; a window that is over begins anew. */
-async function counted(app: App, { subject, minutes }: Limit): Promise<number> {
-  const now = app.now()
-  await app.db.sequelize.query(
-    `INSERT INTO wrong_password (subject, count, since) VALUES (:subject, 1, :now)
-     ON DUPLICATE KEY UPDATE count = IF(since < :over, 1, count + 1), since = IF(since < :over, :now, since)`,
-    {
-      replacements: {
-        subject: subject.slice(0, 120),
-        now: now.toJSDate(),
-        over: now.minus({ minutes }).toJSDate(),
-      },
-    },
-  )
-  const [row] = await app.db.sequelize.query<{ count: number }>(
-    'SELECT count FROM wrong_password WHERE subject = ?',
-    { replacements: [subject.slice(0, 120)], type: QueryTypes.SELECT },
-  )
-  return row?.count ?? 0
 }

@@ -105,9 +105,9 @@ export const apiKey = table('api_key', {
 })
 export type ApiKeyRow = RowOf<typeof apiKey>
 
-export const wrongPassword = table('wrong_password', {
-  /** A person, an address, or both together. */
-  subject: key(text(120)),
-  count: int(),
-  since: moment(),
-})
+/** How often, since when: a window of time for whoever is counted. */
+const counter = { subject: key(text(120)), count: int(), since: moment() }
+/** Under a person, an address, or both together. */
+export const wrongPassword = table('wrong_password', counter)
+/** Under what is asked for, and who or whence asks. */
+export const requestCount = table('request_count', counter)

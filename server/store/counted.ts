@@ -1,0 +1,32 @@
+import { QueryTypes, type Sequelize } from 'sequelize'
+
+/** Who is counted, by name, as far as the key of the tables goes. */
+const subjectOf = (name: string) => name.slice(0, 120)
+
+/**
+ * One more of something in a window of time; one that is over begins anew. Counted in the database, and in one
+ * statement: however many processes serve, they count together.
+ * @returns how many there are, and since when
+ */
+export async function counted(
+  db: Sequelize,
+  table: 'wrong_password' | 'request_count',
+  name: string,
+  now: Date,
+  windowMs: number,
+): Promise<{ readonly count: number; readonly since: Date }> {
+  const [row] = await db.query<{ count: number; since: Date }>(
+    `INSERT INTO ${table} (subject, count, since) VALUES (:subject, 1, :now)
+     ON DUPLICATE KEY UPDATE count = IF(since < :over, 1, count + 1), since = IF(since < :over, :now, since)
+     RETURNING count, since`,
+    {
+      replacements: {
+        subject: subjectOf(name),
+        now,
+        over: new Date(now.getTime() - windowMs),
+      },
+      type: QueryTypes.SELECT,
+    },
+  )
+  return row ?? { count: 1, since: now }
+}
