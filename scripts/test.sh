@@ -12,7 +12,7 @@ need_command pdftotext poppler-utils
 need_command zbarimg zbar-tools
 need_command qpdf qpdf
 need_cluster_packages
-need_packages
+need_packages all
 
 out="$ROOT/.uvanta/test"
 mkdir -p "$out"
