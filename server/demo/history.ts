@@ -50,14 +50,9 @@ export async function loadHistory(
         t.licences.some((l) => l.kind === pack.licence && l.expiresOn >= date),
       ),
     )
-    await periodicTest(
-      new DemoVisit(app, random, e, technician, gauges, date, random.whole(0, 400)),
-      e,
-      year,
-      wear,
-      app.today(),
-      random,
-    )
+    const visit = new DemoVisit(app, random, e, technician, gauges, date, random.whole(0, 400))
+    await visit.plan()
+    await visit.atOnce(() => periodicTest(visit, e, year, wear, app.today(), random))
     if ((index + 1) % 50 === 0) say(`${index + 1} of ${planned.length} past visits`)
   }
   return planned.length
@@ -103,7 +98,6 @@ async function periodicTest(
   random: Seeded,
 ): Promise<void> {
   const worn = 1 - (3 - year) * wear * (isAssemblyKind(equipment.kind) ? 1 : REGULATOR_WEAR)
-  await visit.plan()
   await visit.arrive()
   const fault = random.chance(0.14) ? someFault(equipment.kind, random) : null
   const aged = ageing(equipment.kind, AGEING * (1 - worn))

@@ -9,7 +9,7 @@ import type { EventDraft, EventKind, PayloadOf, RunName, VisitEvent } from '@uva
 import { channelsShowing, draftOf, finalRun, foldVisit, verdictOf } from '@uvanta/core/visit'
 import { isAssemblyKind } from '@uvanta/core/apparatus/backflow'
 import { appendEvents, appendGuarded } from '../service/visit/append'
-import { inLog } from '../service/visit/openLog'
+import { inLog, type OpenLog } from '../service/visit/openLog'
 import { issueCertificate } from '../service/certificate/issue'
 import { planVisit } from '../service/visit/visits'
 import type { DemoEquipment } from './equipment'
@@ -31,6 +31,8 @@ export class DemoVisit {
   private readonly id: string
   /** What is written of it so far: nobody else writes to it. */
   private events: readonly VisitEvent[] = []
+  /** Its log, while all of it is written in one transaction. */
+  private open: OpenLog | null = null
   constructor(
     private readonly app: DemoApp,
     private readonly random: Seeded,
@@ -145,10 +147,20 @@ export class DemoVisit {
     )
   }
 
-  /** Signs without asking for the password, which the demo's people do not type. */
+  /** Carries out all of it in one transaction, to the signature. */
+  async atOnce(work: () => Promise<void>): Promise<void> {
+    await inLog(this.app, this.id, async (log) => {
+      this.open = log
+      await work()
+      return this.open
+    })
+    this.open = null
+  }
+
+  /** Signs without asking for the password, which the demo's people do not type. Part of what is done at once. */
   async sign(): Promise<void> {
     const clock = this.app.at(this.date, this.minutes + SIGNING_MINUTES)
-    await inLog(clock, this.id, async (log) => {
+    await this.write(async (log) => {
       const run = finalRun(log.state)
       const outcome = run ? verdictOf(log.state, run, clock.shelf.library)?.outcome : undefined
       const draft = this.draft('signed', {
@@ -161,15 +173,20 @@ export class DemoVisit {
     })
   }
 
+  private async write(work: (log: OpenLog) => Promise<OpenLog>): Promise<void> {
+    if (!this.open) throw new Error('what is signed is carried out at once')
+    this.open = await work(this.open)
+    this.events = this.open.events
+  }
+
   async append(...specs: Spec[]): Promise<void> {
     const drafts = specs.map(([kind, payload]) => this.draft(kind, payload))
-    const added = await appendEvents(
-      this.app.at(this.date, this.minutes),
-      this.technician,
-      this.id,
-      this.events.length,
-      drafts,
-    )
+    const clock = this.app.at(this.date, this.minutes)
+    if (this.open)
+      return this.write((log) =>
+        appendGuarded(clock, this.technician, log, log.events.length, drafts),
+      )
+    const added = await appendEvents(clock, this.technician, this.id, this.events.length, drafts)
     this.events = [...this.events, ...added]
   }
 
