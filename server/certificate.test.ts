@@ -124,6 +124,11 @@ describe('a new key', () => {
     expect(again.keys.published().map((k) => k.kid)).toEqual([...first, kid])
     const signed = await again.keys.sign(new TextEncoder().encode('{}'))
     expect(decodeProtectedHeader(signed).kid).toBe(kid)
+    // To a process that runs since before it is as genuine.
+    expect(await app.keys.verify(signed)).not.toBeNull()
+    expect((await supertest(server).get('/.well-known/jwks.json')).body.keys).toHaveLength(
+      first.length + 1,
+    )
     const jws = (await supertest(server).get(`/api/v1${before.verifyPath}/jws`).expect(200)).text
     expect(await again.keys.verify(jws)).not.toBeNull()
     expect((await verifyChains(again)).faults).toEqual([])

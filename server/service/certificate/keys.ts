@@ -1,5 +1,5 @@
 import { createHmac, randomBytes } from 'node:crypto'
-import { existsSync } from 'node:fs'
+import { existsSync, readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { CompactSign, compactVerify, createLocalJWKSet, importJWK, type JWK } from 'jose'
 import type { DateTime } from 'luxon'
@@ -50,7 +50,6 @@ export async function openKeys(
   })
   const trusted = await trustedKeys(join(home, 'trusted.json'), publicJwk, db)
   const key = await importJWK(privateJwk, ALGORITHM)
-  const lookup = createLocalJWKSet({ keys: trusted })
   const sealKey = await randomKey(place, 'seal')
   const mark = join(home, 'sealed')
   return {
@@ -59,11 +58,11 @@ export async function openKeys(
         .setProtectedHeader({ alg: ALGORITHM, kid: privateJwk.kid, typ: TYPES[as] })
         .sign(key),
     verify: (jws, as = 'certificate') =>
-      compactVerify(jws, lookup, { algorithms: [ALGORITHM] }).then(
+      compactVerify(jws, trusted().lookup, { algorithms: [ALGORITHM] }).then(
         ({ payload, protectedHeader }) => (protectedHeader.typ === TYPES[as] ? payload : null),
         () => null,
       ),
-    published: () => trusted,
+    published: () => trusted().keys,
     seal: (kind, words) => createHmac('sha256', `${kind} ${sealKey}`).update(words).digest('hex'),
     sealedOnce: () => existsSync(mark),
     rememberSealed: () => void readOrMake(mark, () => now().toISO()),
@@ -87,21 +86,40 @@ const keyIn = ({ dataDirectory, keysPassphrase }: KeyPlace, name: string): Secre
 export const randomKey = (place: KeyPlace, name: string): Promise<string> =>
   readSecret(keyIn(place, name), () => randomBytes(32).toString('hex'))
 
-/** The public keys ever used; an installation from before this file takes them over from its database once. */
+/**
+ * The public keys ever used, as the file has them now: another process may have taken a new key meanwhile, and what
+ * that one signs is as genuine here. An installation from before this file takes them over from its database once.
+ */
 async function trustedKeys(
   file: string,
   own: JWK & { kid: string },
   db: Pick<Database, 'signingKeys'>,
-): Promise<JWK[]> {
+): Promise<() => Trusted> {
   const rows = existsSync(file)
     ? []
     : await db.signingKeys.findAll({ order: [['createdAt', 'ASC']] })
   const keys = JSON.parse(
     readOrMake(file, () => JSON.stringify(rows.map((r) => r.publicJwk))),
   ) as JWK[]
-  if (keys.some((k) => k.kid === own.kid)) return keys
-  replaceFile(file, JSON.stringify([...keys, own]))
-  return [...keys, own]
+  if (!keys.some((k) => k.kid === own.kid)) replaceFile(file, JSON.stringify([...keys, own]))
+  const read = (at: number): Trusted => {
+    const known = JSON.parse(readFileSync(file, 'utf8')) as JWK[]
+    return { at, keys: known, lookup: createLocalJWKSet({ keys: known }) }
+  }
+  const written = () => statSync(file).mtimeMs
+  let trusted = read(written())
+  return () => {
+    const at = written()
+    if (at !== trusted.at) trusted = read(at)
+    return trusted
+  }
+}
+
+interface Trusted {
+  /** When the file was written that they were read from, ms. */
+  readonly at: number
+  readonly keys: JWK[]
+  readonly lookup: ReturnType<typeof createLocalJWKSet>
 }
 
 /** Letters and digits that are not misread for each other. */
