@@ -5,14 +5,26 @@ import type { Guide, SubGuide } from './guide'
 
 const DEEPEST = 3
 
+/** A guide written out, and what is wrong with how it includes others. */
+interface Expanded {
+  readonly steps: readonly PlacedStep[]
+  readonly faults: readonly FieldFault[]
+}
+const known = new WeakMap<Guide, WeakMap<readonly SubGuide[], Expanded>>()
+
 /**
  * Writes a guide’s sub-guides out and gives every step its place. A step without a station is at
- * the one of the step before it.
+ * the one of the step before it. Neither is ever changed in place: it is done once for both, and not at every press.
  */
-export function expandGuide(
-  guide: Guide,
-  subGuides: readonly SubGuide[],
-): { readonly steps: readonly PlacedStep[]; readonly faults: readonly FieldFault[] } {
+export function expandGuide(guide: Guide, subGuides: readonly SubGuide[]): Expanded {
+  const ofGuide = known.get(guide) ?? new WeakMap<readonly SubGuide[], Expanded>()
+  known.set(guide, ofGuide)
+  const expanded = ofGuide.get(subGuides) ?? writtenOut(guide, subGuides)
+  ofGuide.set(subGuides, expanded)
+  return expanded
+}
+
+function writtenOut(guide: Guide, subGuides: readonly SubGuide[]): Expanded {
   const faults: FieldFault[] = []
   let station: GuideStation = 'prepare'
 
