@@ -44,21 +44,29 @@ export async function benchPress(app: App, base: string): Promise<object[]> {
   return figures
 }
 
-/** Notes how long after a press another line is the one whose turn it is, and drawn. */
+/**
+ * Notes how long after a press the browser has drawn another line as the one whose turn it is: its own measure of an
+ * event, from the touch to the picture that came of it.
+ */
 const NOTE_PRESS = `
-  let pressedAt = 0
   let before = ''
+  let changedBy = 0
   const due = () => document.querySelector('.guide-step .say, .hands .now .sentence')?.textContent ?? ''
-  document.addEventListener('click', (e) => {
-    pressedAt = e.timeStamp
-    before = due()
-  }, { capture: true })
+  document.addEventListener('click', () => (before = due()), { capture: true })
   new MutationObserver(() => {
-    if (!pressedAt || due() === before) return
-    const from = pressedAt
-    pressedAt = 0
-    requestAnimationFrame(() => setTimeout(() => (window.nextAfter = performance.now() - from)))
-  }).observe(document, { childList: true, subtree: true, attributes: true, characterData: true })`
+    if (before && due() !== before) {
+      before = ''
+      changedBy = performance.now()
+    }
+  }).observe(document, { childList: true, subtree: true, attributes: true, characterData: true })
+  new PerformanceObserver((list) => {
+    for (const { name, startTime, duration } of list.getEntries()) {
+      if (name !== 'click' || !changedBy) continue
+      // A line that changed only after that picture is not in it.
+      if (changedBy <= startTime + duration) window.nextAfter = duration
+      changedBy = 0
+    }
+  }).observe({ type: 'event', durationThreshold: 16 })`
 
 /** A visit that stands at the first steps of its rebuild, with at least so many entries. */
 async function opened(app: App, base: string, least: number) {

@@ -1,10 +1,9 @@
 import { flushPromises, type VueWrapper } from '@vue/test-utils'
 
-/** Waits until a form has checked what it holds, which it does a few milliseconds later, and what follows is drawn. */
+/** Waits until a form has checked what it holds, which it does a few milliseconds later. */
 export async function settled() {
   await flushPromises()
   await new Promise((resolve) => setTimeout(resolve, 20))
-  for (let frame = 0; frame < 3; frame++) await new Promise(requestAnimationFrame)
   await flushPromises()
 }
 

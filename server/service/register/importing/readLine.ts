@@ -17,7 +17,7 @@ import {
   prose,
   strictObject,
 } from '@uvanta/core/schema'
-import * as yup from 'yup'
+import type * as yup from 'yup'
 import { amountOf, BadCell, dateOf, oneOf, sizeOf, wholeOf } from './cells'
 
 export type Line = ImportRequest['lines'][number]

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { traitsOf, type VisitEvent } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
-import { useLater } from '@/composables/useLater'
 import { clockWords } from '@/composables/words'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
@@ -14,8 +13,7 @@ const session = useSession()
 const correcting = shallowRef<VisitEvent | null>(null)
 const dialog = ref(false)
 const inOrder = useLogEntries()
-/** It lies below what is worked at, and follows. */
-const entries = useLater(() => [...inOrder.value].reverse())
+const entries = computed(() => [...inOrder.value].reverse())
 /** The newest are what a technician looks for; the record on paper has all. */
 const NEWEST = 12
 const all = ref(false)

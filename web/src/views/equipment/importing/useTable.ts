@@ -24,23 +24,17 @@ export function useTable() {
       return
     }
     const worker = new Worker(new URL('@/workers/table.ts', import.meta.url), { type: 'module' })
-    let ended = false
-    const broken = new Promise<null>((resolve) => {
-      stop = () => {
-        ended = true
-        worker.terminate()
-        resolve(null)
-      }
+    const stopped = new Promise<null>((resolve) => {
+      stop = () => resolve(null)
     })
     reading.value = true
     try {
-      const found = await Promise.race([wrap<TableReading>(worker).table(file), broken])
+      const found = await Promise.race([wrap<TableReading>(worker).table(file), stopped])
       if (found && found.lines.length === 0)
         fault.value = 'There is no line below the first, which is taken for the headings.'
       else table.value = found
     } catch {
-      if (!ended)
-        fault.value = 'This is no table that can be read: save it as CSV or XLSX, and choose that.'
+      fault.value = 'This is no table that can be read: save it as CSV or XLSX, and choose that.'
     } finally {
       worker.terminate()
       reading.value = false

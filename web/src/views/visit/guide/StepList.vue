@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type PlacedStep, stepWords } from '@uvanta/core/guide'
-import { useLater } from '@/composables/useLater'
+import { computed } from 'vue'
 import StateMark from '@/parts/StateMark.vue'
 
 /** The steps of a station: what comes, and folded away what is done, to be taken up again if a check fails. */
@@ -13,11 +13,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ choose: [step: string] }>()
 
-/** It lies below the step that is shown, and follows. */
-const lists = useLater(() => ({
+const lists = computed(() => ({
   done: props.steps.filter((s) => props.done.has(s.id)),
   left: props.steps.filter((s) => !props.done.has(s.id)),
-  current: props.current,
 }))
 </script>
 
@@ -28,7 +26,7 @@ const lists = useLater(() => ({
         <button
           type="button"
           class="line"
-          :class="{ now: s.id === lists.current }"
+          :class="{ now: s.id === current }"
           :disabled="!pressable"
           @click="emit('choose', s.id)"
         >

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { PlacedStep } from '@uvanta/core/guide'
 import { computed, defineAsyncComponent, ref } from 'vue'
-import { useLater } from '@/composables/useLater'
 import { useMachine } from '../bench/useMachine'
 import PartCard from './PartCard.vue'
 
@@ -15,16 +14,11 @@ const props = defineProps<{ step: PlacedStep }>()
 const emit = defineEmits<{ judge: [] }>()
 const { machine, options, handsOn, takenAt } = useMachine(() => props.step.at)
 const lit = computed(() => handsOn(props.step))
-function movesAt({ remove, fit, renew }: PlacedStep): 'off' | 'on' | undefined {
-  if (remove) return 'off'
-  return (fit ?? renew) ? 'on' : undefined
-}
-/** The sentence of a step comes first, and its drawing follows. */
-const drawn = useLater(() => ({
-  lit: lit.value,
-  taken: takenAt(props.step),
-  moves: movesAt(props.step),
-}))
+const moves = computed(() => {
+  if (props.step.remove) return 'off'
+  return (props.step.fit ?? props.step.renew) ? 'on' : undefined
+})
+const taken = computed(() => takenAt(props.step))
 const picked = ref<string | null>(null)
 /** The part that is looked at is pressed to say what is wrong with it; any other, to read of it. */
 function pick(id: string) {
@@ -41,9 +35,9 @@ const shown = computed(() => machine.value?.parts.find((p) => p.id === picked.va
         :machine="machine"
         :options="options"
         view="closed"
-        :lit="drawn.lit"
-        :taken="drawn.taken"
-        :moves="drawn.moves"
+        :lit="lit"
+        :taken="taken"
+        :moves="moves"
         pressable
         @pick="pick"
       />

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { GuideRun, KitLine, PlacedStep, TrayPart } from '@uvanta/core/guide'
 import { computed } from 'vue'
-import { useLater } from '@/composables/useLater'
 import PartShape from '@/parts/drawing/PartShape.vue'
 import { useGuide } from '../bench/useGuide'
 import { useMachine } from '../bench/useMachine'
@@ -12,18 +11,16 @@ const props = defineProps<{
   /** The step that is shown: its part goes back next. */
   step?: PlacedStep | null
 }>()
-/** It lies beside the step that is shown, and follows. */
-const now = useLater(() => ({ run: props.run, step: props.step }))
 const { kitOf, partOf } = useGuide(() => 'rebuild')
 const { numberOf: drawn } = useMachine(() => 'rebuild')
-const waiting = computed(() => now.value.run.tray.filter((p) => p.fate === 'refit'))
-const apart = computed(() => now.value.run.tray.filter((p) => p.fate !== 'refit'))
+const waiting = computed(() => props.run.tray.filter((p) => p.fate === 'refit'))
+const apart = computed(() => props.run.tray.filter((p) => p.fate !== 'refit'))
 const FATES: Readonly<Record<TrayPart['fate'], string>> = {
   refit: '',
   discard: 'thrown away – a new one goes in',
   warranty: 'kept for the warranty – a new one goes in',
 }
-const kitLeft = computed(() => now.value.run.kit.filter((k) => k.used < k.count))
+const kitLeft = computed(() => props.run.kit.filter((k) => k.used < k.count))
 const numberOf = ({ id, job }: KitLine) => kitOf(job)?.items.find((i) => i.item === id)?.number
 </script>
 
@@ -31,12 +28,12 @@ const numberOf = ({ id, job }: KitLine) => kitOf(job)?.items.find((i) => i.item 
   <section class="tray" aria-label="Tray and kit">
     <h2>Tray</h2>
     <ol v-if="waiting.length > 0" class="slots">
-      <li v-for="(p, n) in waiting" :key="p.id" :class="{ next: p.id === now.step?.fit }">
+      <li v-for="(p, n) in waiting" :key="p.id" :class="{ next: p.id === step?.fit }">
         <PartShape :shape="partOf(p.id)?.shape ?? 'body'" :title="p.title" />
         <span
           ><span class="mono">{{ n + 1 }}</span> {{ p.title
           }}<small v-if="drawn(p.id)" class="soft">no. {{ drawn(p.id) }}</small
-          ><small v-if="p.id === now.step?.fit">goes back now</small></span
+          ><small v-if="p.id === step?.fit">goes back now</small></span
         >
       </li>
     </ol>
@@ -52,10 +49,10 @@ const numberOf = ({ id, job }: KitLine) => kitOf(job)?.items.find((i) => i.item 
         </li>
       </ul>
     </template>
-    <template v-if="now.run.kit.length > 0">
+    <template v-if="run.kit.length > 0">
       <h2>Kit</h2>
       <ul class="rows kit">
-        <li v-for="k in now.run.kit" :key="k.id">
+        <li v-for="k in run.kit" :key="k.id">
           <span
             >{{ k.title }} <small class="soft mono">{{ numberOf(k) }}</small></span
           >
