@@ -135,7 +135,7 @@ export const equipmentSorts = [
 ] as const
 
 /** What is entered of a piece of equipment. */
-export const equipmentFields = {
+const equipmentFields = {
   siteId: uuid<'site'>(),
   tag: line(40),
   family: slug(),
@@ -156,7 +156,23 @@ export const equipmentFields = {
   dueOn: localDate(),
 }
 
-export const customerFields = { name: line(120), contact: prose(120), phone: prose(40) }
+const { siteId: _site, setPoint: _setPoint, ...own } = equipmentFields
+/** What of it cannot be left out of the register; where it stands, and its set point, apart. */
+export const newEquipmentFields = {
+  ...own,
+  tag: own.tag.required(),
+  family: own.family.required(),
+  kind: own.kind.required(),
+  sizeIn: own.sizeIn.required(),
+  serial: own.serial.required(),
+  maker: own.maker.required(),
+  service: own.service.required(),
+  position: own.position.required(),
+  programme: own.programme.required(),
+  dueOn: own.dueOn.required(),
+}
+
+const customerFields = { name: line(120), contact: prose(120), phone: prose(40) }
 export const siteFields = {
   name: line(120),
   address: line(200),
@@ -221,19 +237,10 @@ export const register = {
     tag: 'Register',
     access: editors,
     body: strictObject({
-      ...equipmentFields,
+      ...newEquipmentFields,
+      setPoint: equipmentFields.setPoint,
       id: uuid<'equipment'>().required(),
       siteId: equipmentFields.siteId.required(),
-      tag: equipmentFields.tag.required(),
-      family: equipmentFields.family.required(),
-      kind: equipmentFields.kind.required(),
-      sizeIn: equipmentFields.sizeIn.required(),
-      serial: equipmentFields.serial.required(),
-      maker: equipmentFields.maker.required(),
-      service: equipmentFields.service.required(),
-      position: equipmentFields.position.required(),
-      programme: equipmentFields.programme.required(),
-      dueOn: equipmentFields.dueOn.required(),
     }),
     response: equipmentSchema,
   }),

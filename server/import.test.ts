@@ -181,6 +181,18 @@ describe('a table of equipment', () => {
     })
   })
 
+  it('takes no id that another piece has, and then nothing of what was sent with it', async () => {
+    const { id } = await found('RP-101')
+    const line = (tag: string, own = uuidv7()) => ({ line: 2, id: own, cells: { ...base, tag } })
+    const before = await counted()
+    const lines = [line('RP-881'), line('RP-882', id)]
+    await planner
+      .post('/api/v1/equipment/import')
+      .send({ lines, dates: 'year-first', keep: true })
+      .expect(409)
+    expect(await counted()).toEqual(before)
+  })
+
   it('is for those who keep the register, in pieces', async () => {
     for (const who of ['tester', 'trainee', 'reviewer'])
       await send(await signedIn(server, who), true, { ...base, tag: 'RP-871' }).expect(403)

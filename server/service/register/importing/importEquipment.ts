@@ -6,12 +6,11 @@ import { triedAgain } from '../../../store/triedAgain'
 import { recordAudit } from '../../audit'
 import { inSealingOrder } from '../../integrity/seals'
 import { newEquipment } from '../newEquipment'
-import { decide, type Known, type Step } from './decide'
-import { type Asked, type Fault, readLine } from './readLine'
+import { decide, type Decision, type Known, type Step } from './decide'
+import { type Asked, readLine } from './readLine'
 
 /** A line that is understood, under the id that it may be given. */
 interface Understood {
-  readonly line: number
   readonly id: string
   readonly asked: Asked
 }
@@ -33,41 +32,46 @@ export async function importEquipment(
     id,
     ...readLine({ cells }, app.shelf.library, dates),
   }))
-  const understood = read.filter((r): r is typeof r & Understood => 'asked' in r)
-  const { planned, outcomes } = await (keep && understood.length > 0
+  const understood = read.filter((r) => 'asked' in r)
+  const decided = await (keep && understood.length > 0
     ? triedAgain(() =>
         app.db.sequelize.transaction(async (transaction) => {
           // Whoever else brings in the same customer or tag does so before or after: both write to the audit.
           await inSealingOrder(app, 'audit', transaction)
-          const all = plan(understood, await readKnown(app, understood, transaction))
-          await write(app, actor, all.planned, transaction)
+          const all = decideAll(understood, await readKnown(app, understood, transaction))
+          await write(app, actor, plannedOf(all), transaction)
           return all
         }),
       )
-    : readKnown(app, understood).then((known) => plan(understood, known)))
-  const isNew = new Set(planned.map((p) => p.line))
-  return read.map((r) => {
-    if ('faults' in r) return { line: r.line, outcome: 'refused', faults: [...r.faults] }
-    const faults = outcomes.get(r.line) ?? []
-    if (isNew.has(r.line)) return { line: r.line, outcome: 'new', faults: [] }
-    return { line: r.line, outcome: faults.length > 0 ? 'refused' : 'there', faults: [...faults] }
+    : readKnown(app, understood).then((known) => decideAll(understood, known)))
+  return read.map((r): ImportedLine => {
+    const decision = 'asked' in r ? decided.get(r) : undefined
+    if (decision && decision.outcome !== 'refused')
+      return { line: r.line, outcome: decision.outcome, faults: [] }
+    const faults = decision?.faults ?? ('faults' in r ? r.faults : [])
+    return { line: r.line, outcome: 'refused', faults: [...faults] }
   })
 }
 
 /** What becomes of each, one after the other: a line finds what those before it brought. */
-function plan(understood: readonly Understood[], known: Known) {
-  const planned: Planned[] = []
-  const outcomes = new Map<number, readonly Fault[]>()
+function decideAll(
+  understood: readonly Understood[],
+  known: Known,
+): ReadonlyMap<Understood, Decision> {
   let held = known
-  for (const one of understood) {
-    const decision = decide(one.asked, held, uuidv7)
-    if (decision.outcome === 'refused') outcomes.set(one.line, decision.faults)
-    if (decision.outcome !== 'new') continue
-    planned.push({ ...one, step: decision.step })
-    held = decision.known
-  }
-  return { planned, outcomes }
+  return new Map(
+    understood.map((one) => {
+      const decision = decide(one.asked, held, uuidv7)
+      if (decision.outcome === 'new') held = decision.known
+      return [one, decision]
+    }),
+  )
 }
+
+const plannedOf = (decided: ReadonlyMap<Understood, Decision>): Planned[] =>
+  [...decided].flatMap(([one, decision]) =>
+    decision.outcome === 'new' ? [{ ...one, step: decision.step }] : [],
+  )
 
 /** What the register holds under the names and tags of these lines. */
 async function readKnown(

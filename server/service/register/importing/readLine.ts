@@ -1,5 +1,5 @@
 import type { DateOrder, ImportColumn, ImportedLine, ImportRequest } from '@uvanta/contract'
-import { equipmentFields, siteFields } from '@uvanta/contract'
+import { newEquipmentFields, siteFields } from '@uvanta/contract'
 import {
   apparatusOf,
   isNominal,
@@ -25,22 +25,8 @@ export type Fault = ImportedLine['faults'][number]
 
 /** What a line comes to once it is understood. */
 const equipmentSchema = strictObject({
-  tag: equipmentFields.tag.required(),
-  family: equipmentFields.family.required(),
-  kind: equipmentFields.kind.required(),
-  sizeIn: equipmentFields.sizeIn.required(),
-  serial: equipmentFields.serial.required(),
-  maker: equipmentFields.maker.required(),
-  model: equipmentFields.model,
-  specSheet: equipmentFields.specSheet,
-  service: equipmentFields.service.required(),
-  programme: equipmentFields.programme.required(),
-  dueOn: equipmentFields.dueOn.required(),
-  installedOn: equipmentFields.installedOn,
-  position: equipmentFields.position.required(),
-  station: equipmentFields.station,
-  stationPlace: equipmentFields.stationPlace,
-  nominals: equipmentFields.nominals.required(),
+  ...newEquipmentFields,
+  nominals: newEquipmentFields.nominals.required(),
 })
 /** Where it stands; address and district are wanted where the register has no such site. */
 const placeSchema = strictObject({
