@@ -30,7 +30,7 @@ test('kits that came in are on the van they were put on', async ({ page }) => {
   await signIn(page, 'sula')
   await page.getByRole('link', { name: 'Office' }).click()
   await page.getByRole('link', { name: 'Stock' }).click()
-  await page.getByLabel('Search').fill('K-BTDC-021')
+  await page.getByLabel('Search the stock').fill('K-BTDC-021')
   const row = page.getByRole('row', { name: /K-BTDC-021/ })
   const odda = row.locator('td.number').first()
   const before = Number(await odda.innerText())
@@ -40,7 +40,7 @@ test('kits that came in are on the van they were put on', async ({ page }) => {
   await dialog.getByLabel('How many').fill('2')
   await dialog.getByRole('button', { name: 'Enter' }).click()
   await expect(row.getByText(String(before + 2), { exact: true })).toBeVisible()
-  await page.getByLabel('Search').fill('nothing of that name')
+  await page.getByLabel('Search the stock').fill('nothing of that name')
   await expect(page.getByText('Nothing fits')).toBeVisible()
 })
 

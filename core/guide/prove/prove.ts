@@ -127,12 +127,12 @@ class Walker {
       )
       const asked = step.inspect ?? step.ask
       if (!asked) continue
-      for (const { id, then } of choicesAt(step, choosing)) {
-        if (endsWork(id)) {
-          this.paths++
-          continue
-        }
-        const branch = branchOf(state)
+      const choices = choicesAt(step, choosing)
+      const goOn = choices.filter(({ id }) => !endsWork(id))
+      this.paths += choices.length - goOn.length
+      for (const [way, { id, then }] of goOn.entries()) {
+        // Whoever goes last has the state for himself.
+        const branch = way < goOn.length - 1 ? branchOf(state) : state
         branch.inspected.set(asked, id)
         for (const job of widenedBy(this.guide, step, id)) branch.jobs.add(job)
         this.follow(steps, n + 1, branch, then)

@@ -85,11 +85,19 @@ export function startState(
   }
 }
 
-/** A state of its own for one of several ways on: every set and map anew, whatever they are. */
+type Collection = Set<unknown> | Map<unknown, unknown>
+const isCollection = (value: unknown): value is Collection =>
+  value instanceof Set || value instanceof Map
+const copyOf = (c: Collection): Collection => (c instanceof Set ? new Set(c) : new Map(c))
+/** What of a state is changed in place, whatever it is. */
+const collections = Object.entries(startState(false, 'water', undefined, new Set())).flatMap(
+  ([name, value]) => (isCollection(value) ? [name] : []),
+)
+
+/** A state of its own for one of several ways on: every set and map anew. */
 export function branchOf(state: ProofState): ProofState {
-  const anew = (value: unknown) =>
-    value instanceof Set ? new Set(value) : value instanceof Map ? new Map(value) : value
-  return Object.fromEntries(
-    Object.entries(state).map(([name, value]) => [name, anew(value)]),
-  ) as unknown as ProofState
+  const branch = { ...state }
+  const own = branch as unknown as Record<string, Collection>
+  for (const name of collections) own[name] = copyOf(own[name] as Collection)
+  return branch
 }

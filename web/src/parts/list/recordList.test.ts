@@ -44,6 +44,12 @@ describe('a short list that came whole', () => {
   })
 })
 
+/** A place that comes over a slow line: when the test lets it. */
+let letCome = () => {}
+const slowPlace = new Promise<{ render: () => ReturnType<typeof h> }>((resolve) => {
+  letCome = () => resolve({ render: () => h('p', 'The slow place') })
+})
+
 async function show(load: (query: ListQuery) => Promise<ListPage<Valve>>, at = '/valves') {
   const list = () =>
     h(RecordList<Valve>, {
@@ -73,6 +79,7 @@ async function show(load: (query: ListQuery) => Promise<ListPage<Valve>>, at = '
     routes: [
       { path: '/valves', name: 'valves', component: { render: list } },
       { path: '/valve/:id', name: 'valve', component: { render: () => h('p', 'One valve') } },
+      { path: '/slow', name: 'slow', component: () => slowPlace },
     ],
   })
   await router.push(at)
@@ -178,4 +185,15 @@ describe('a list of records', () => {
     expect(load).toHaveBeenCalledTimes(3)
     expect(tags()).toHaveLength(2)
   })
+})
+
+it('words that were typed while another place was on its way do not call that off', async () => {
+  const { screen, router } = await show((q) => Promise.resolve(whole(q)))
+  const gone = router.push('/slow')
+  await screen.find('input[type=search]').setValue('RP')
+  await new Promise((resolve) => setTimeout(resolve, 300))
+  letCome()
+  await gone
+  await flushPromises()
+  expect(screen.text()).toBe('The slow place')
 })

@@ -1,6 +1,12 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
-import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import {
+  isNavigationFailure,
+  NavigationFailureType,
+  onBeforeRouteLeave,
+  useRoute,
+  useRouter,
+} from 'vue-router'
 import { ApiProblem } from '@/api/client'
 import type { ListFilter, ListPage, ListQuery } from './listTypes'
 
@@ -86,6 +92,8 @@ export function useList<T>(
   }
 
   function set(name: string, value: string): void {
+    // Another place is on its way, on a slow line for seconds: a new address here would call that off.
+    if (leaving) return
     void router.replace({ query: { ...route.query, [name]: value || undefined } })
   }
   function clear(): void {
@@ -100,8 +108,19 @@ export function useList<T>(
       if (route.name === own) void fetch()
     },
   )
-  onBeforeUnmount(stop)
+  let leaving = false
+  const stays = () => (leaving = false)
+  const unheard = [
+    stop,
+    router.onError(stays),
+    // One that was called off for another has left all the same.
+    router.afterEach((_to, _from, failure) => {
+      if (failure && !isNavigationFailure(failure, NavigationFailureType.cancelled)) stays()
+    }),
+  ]
+  onBeforeUnmount(() => unheard.forEach((end) => end()))
   onBeforeRouteLeave((_to, from) => {
+    leaving = true
     places.set(from.fullPath, {
       items: items.value,
       next: next.value,
