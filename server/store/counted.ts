@@ -1,8 +1,5 @@
 import { QueryTypes, type Sequelize } from 'sequelize'
 
-/** Who is counted, by name, as far as the key of the tables goes. */
-const subjectOf = (name: string) => name.slice(0, 120)
-
 /**
  * One more of something in a window of time; one that is over begins anew. Counted in the database, and in one
  * statement: however many processes serve, they count together.
@@ -21,12 +18,15 @@ export async function counted(
      RETURNING count, since`,
     {
       replacements: {
-        subject: subjectOf(name),
+        // As far as the key of the tables goes.
+        subject: name.slice(0, 120),
         now,
         over: new Date(now.getTime() - windowMs),
       },
       type: QueryTypes.SELECT,
     },
   )
-  return row ?? { count: 1, since: now }
+  // Taking it for the first one would let everybody in.
+  if (!row) throw new Error('the database did not say how many there are')
+  return row
 }
