@@ -11,6 +11,9 @@ let app: App
 let server: ReturnType<typeof serve>
 beforeAll(async () => {
   app = await makeTestApp()
+  // A clock that stands: a step of 30 s must not pass between a code and its use.
+  const start = app.now()
+  Object.assign(app, { now: () => start })
   await populate(app)
   server = serve(app)
 })
@@ -32,8 +35,8 @@ const confirm = (agent: Agent, code: string) =>
   agent.post('/api/v1/session/second-factor/confirm').send({ code })
 /** Steps pass, so that a code is another one than the last. */
 const later = (seconds: number) => {
-  const { now } = app
-  Object.assign(app, { now: () => now().plus({ seconds }) })
+  const then = app.now().plus({ seconds })
+  Object.assign(app, { now: () => then })
 }
 
 describe('a second factor', () => {
