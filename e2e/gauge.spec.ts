@@ -4,7 +4,8 @@ import { drawAndSign } from './job'
 import { signIn } from './people'
 import { strokeDown } from './stroke'
 
-const verdictOf = (page: Page) => page.locator('p.whole')
+/** Said to whoever listens as well. */
+const verdictOf = (page: Page) => page.getByRole('status').and(page.locator('p.whole'))
 const itemRow = (page: Page, name: string) => page.locator('.verdict .item', { hasText: name })
 
 test('a whole RP test with streamed readings: at most 20 presses, nothing typed, and it finds the fouled check', async ({
@@ -19,6 +20,11 @@ test('a whole RP test with streamed readings: at most 20 presses, nothing typed,
   expect(hands.presses).toBeLessThanOrEqual(20)
   await expect(verdictOf(page)).toContainText('Fail')
   await expect(itemRow(page, 'Check 1 differential')).toContainText('under the limit')
+  // What it may be: the model names the check that is fouled, and which guide comes to it.
+  const suspect = page.getByRole('region', { name: 'What it may be' }).getByRole('listitem').first()
+  await expect(suspect).toContainText('Check 1', { timeout: 120_000 })
+  await expect(suspect).toContainText(/Fouled.*Flush and clean it/s)
+  await expect(page.getByText('It comes to Check 1.').first()).toBeVisible()
 
   // The mark on the trace can be moved, and that is on record.
   await page.getByRole('button', { name: 'Trace of check 1 differential' }).click()

@@ -34,6 +34,12 @@ test('a press counts once, however often the thumb comes down; what it wrote is 
   await expect(place).toContainText('Step 1 of')
   await expect(page.getByText('withdrawn').first()).toBeVisible()
   await expect(page.getByText('taken back at once').first()).toBeVisible()
+
+  // Whoever works by keys, or listens, goes on where the work does and not at the top of the page.
+  await expect(action).not.toHaveAttribute('data-settling')
+  await action.press('Enter')
+  await expect(place).toContainText('Step 2 of')
+  await expect(page.locator('.guide-step :focus')).toHaveCount(1)
 })
 
 test('the office moves a visit and hands it over; both technicians see it where it is', async ({

@@ -95,6 +95,23 @@ describe('searching equipment', () => {
     )
     expect((await search('q=RP-210')).items[0]!.lawfulUntil).toBe(until)
   })
+  it('brings to the top what has to be repaired first, whenever its test is due', async () => {
+    const days = { 'RP-211': '2027-03-01', 'RP-212': '2027-01-15', 'RP-213': '2027-02-01' }
+    for (const [tag, repairBy] of Object.entries(days)) {
+      const [{ id }] = (await search(`q=${tag}`)).items as [Equipment]
+      const due = { dueOn: repairBy === '2027-01-15' ? '2028-01-01' : '2027-01-01' }
+      await app.db.equipmentStatus.update(
+        { condition: 'temporary-repair', repairBy, ...due },
+        { where: { equipmentId: id } },
+      )
+    }
+    const { items } = await search('condition=temporary-repair&sort=repair')
+    expect(items.map((e) => e.tag).filter((tag) => tag in days)).toEqual([
+      'RP-212',
+      'RP-213',
+      'RP-211',
+    ])
+  })
   it('refuses a cursor that is not its own', async () => {
     const response = await planner.get('/api/v1/equipment?cursor=bm9wZQ')
     expect(response.status).toBe(422)

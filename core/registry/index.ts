@@ -7,6 +7,7 @@ import type { Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
 import { decayLeak } from './decayLeak'
 import { judgeBackflowTest, judgeCheckValve, judgeRegulatorRun } from './judgeField'
+import { diagnoseTest } from './diagnoseTest'
 import { driftOf } from './driftOf'
 import { judgeStrokeTest } from './judgeStrokeTest'
 import { isolationPlan, zones } from './isolation'
@@ -32,6 +33,7 @@ export const computations: readonly Computation[] = [
   cavitation,
   convertQuantity,
   decayLeak,
+  diagnoseTest,
   driftOf,
   glandFit,
   identifyOring,

@@ -3,42 +3,16 @@ import { type Library, testPlanOf } from '../library'
 import { type Nominal } from '../apparatus'
 import { assemblyKinds } from '../apparatus/backflow'
 import { regulatorKinds } from '../apparatus/regulator'
-import type { Procedure } from '../procedure'
-import { type Dimension, dimensionNames, dimensionTitles, isUnitOf } from '../quantity'
-import { displayed, instant, line, number, quantityOf, slug, strictObject } from '../schema'
+import { instant, quantityOf, slug, strictObject } from '../schema'
 import { nominalList } from '../visit'
 import { judgeTest, type Judgement, type TestRun } from '../rules'
-import { CannotCompute } from '../errors'
 import { computation } from './computation'
+import { answersOf, foundFields } from './foundFields'
 import { asChannel, gaugeAccuracy } from './gaugeAccuracy'
-
-const reading = strictObject({
-  item: slug().required(),
-  dimension: yup.string<Dimension>().strict(true).oneOf(dimensionNames).required(),
-  value: displayed().required(),
-  unit: line(12).required(),
-  takenAt: instant(),
-  gaugeAbovePortM: number(-10, 10),
-  deviation: number(0, 1e6),
-  driftPerMinute: number(-1e6, 1e6),
-  heldS: number(0, 86_400),
-}).test(
-  'unit-fits',
-  'the unit does not fit the dimension',
-  (r: { dimension?: Dimension; unit?: string } | undefined) =>
-    !r?.dimension || !r.unit || isUnitOf(r.dimension, r.unit),
-)
 
 const inputOf = (kinds: readonly string[]) =>
   strictObject({
-    rulePack: slug().required(),
-    kind: yup.string().strict(true).oneOf(kinds).required(),
-    readings: yup.array(reading.required()).strict(true).max(60).required(),
-    answers: yup
-      .array(strictObject({ item: slug().required(), answer: slug().required() }).required())
-      .strict(true)
-      .max(60)
-      .required(),
+    ...foundFields(kinds),
     /** Items in the order in which they were taken, readings and answers together. */
     order: yup.array(slug().required()).strict(true).max(120),
     gauge: gaugeAccuracy().default(undefined).optional(),
@@ -75,8 +49,7 @@ const judging = (
 
 function judged(given: Input, library: Library): Judgement {
   const plan = testPlanOf(library, given.rulePack, given.kind)
-  const answers = given.answers.map((a) => ({ ...a, label: labelOf(plan.procedure, a) }))
-  for (const r of given.readings) refuseStrange(plan.procedure, r)
+  const answers = answersOf(plan.procedure, given)
   const order = given.order ?? given.readings.map((r) => r.item)
   const { gauge, nominals = [], ...run } = given
   const channels = gauge ? [asChannel(gauge)] : []
@@ -188,53 +161,3 @@ export const judgeCheckValve = judging(
   },
   ['check valve'],
 )
-
-const recordOf = (procedure: Procedure, item: string) =>
-  procedure.steps.find((s) => s.record?.item === item)?.record
-
-function labelOf(procedure: Procedure, { item, answer }: { item: string; answer: string }): string {
-  const options = recordOf(procedure, item)?.answers
-  const label = options?.find((option) => option.id === answer)?.label
-  if (label) return label
-  if (!options)
-    throw new CannotCompute(
-      'item-unknown',
-      `${procedure.title} does not ask “${item}”.`,
-      'Leave it out.',
-    )
-  throw new CannotCompute(
-    'answer-unknown',
-    `“${answer}” is not an answer of ${item}.`,
-    `Choose ${options.map((o) => o.id).join(', ')}.`,
-  )
-}
-
-/** A reading that no step of the procedure takes, or not like that. */
-function refuseStrange(procedure: Procedure, r: yup.InferType<typeof reading>): void {
-  const record = recordOf(procedure, r.item)
-  if (record?.ask !== 'reading') {
-    const known = procedure.steps.flatMap((s) =>
-      s.record?.ask === 'reading' ? [s.record.item] : [],
-    )
-    throw new CannotCompute(
-      'item-unknown',
-      `${procedure.title} does not record “${r.item}” as a reading.`,
-      `Choose one of ${known.join(', ')}.`,
-    )
-  }
-  if (record.dimension && record.dimension !== r.dimension) {
-    const [wanted, given] = [record.dimension, r.dimension].map((d) => dimensionTitles[d])
-    throw new CannotCompute(
-      'dimension',
-      `${record.title} is a ${wanted}, not a ${given}.`,
-      'Give it as one.',
-    )
-  }
-  if (r.gaugeAbovePortM !== undefined && !record.head) {
-    throw new CannotCompute(
-      'head-cancels-out',
-      `${record.title} is read with both hoses on, where the height of the gauge cancels out.`,
-      'Leave gaugeAbovePortM out.',
-    )
-  }
-}

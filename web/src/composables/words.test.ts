@@ -1,5 +1,5 @@
 import { describe, expect, it, vi } from 'vitest'
-import { clockWords, dateWords, timeWords, weekdayWords } from './words'
+import { clockWords, dateWords, sizeWords, timeWords, weekdayWords } from './words'
 
 describe('times in words', () => {
   it('a date is the same everywhere', () => {
@@ -27,4 +27,15 @@ describe('times in words', () => {
     expect(dateWords('2026-11-24')).toBe(date)
     expect(clockWords(new Date(2026, 10, 24, 8, 5).toISOString())).toBe(clock)
   })
+})
+
+it.each([
+  [1_900_000_000, '1.9 GB'],
+  [12_000_000_000, '12 GB'],
+  [240_000_000, '240 MB'],
+  [3_240_000, '3.2 MB'],
+  [0, '0 MB'],
+])('%i bytes are %s', (bytes, said) => {
+  vi.spyOn(navigator, 'language', 'get').mockReturnValue('en-GB')
+  expect(sizeWords(bytes)).toBe(said)
 })

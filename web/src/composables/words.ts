@@ -51,6 +51,20 @@ export const clockWords = (time: string): string => inWords(time, CLOCK)
 export const weekdayWords = (date: string): string =>
   `${inWords(date, { weekday: 'long' })} ${inWords(date, { ...DAY, month: 'long' })}`
 
+const SIZES = [
+  [1e9, 'gigabyte'],
+  [1e6, 'megabyte'],
+] as const
+
+/** 1.9 GB; 240 MB; 0 MB: what lies on a device, as people speak of it. */
+export function sizeWords(bytes: number): string {
+  const [size, unit] = SIZES.find(([least]) => bytes >= least) ?? SIZES[1]
+  const digits = { maximumFractionDigits: bytes < 10 * size ? 1 : 0 }
+  return new Intl.NumberFormat(conventions(), { style: 'unit', unit, ...digits }).format(
+    bytes / size,
+  )
+}
+
 export const outcomeWords: Readonly<Record<Outcome, string>> = {
   pass: 'Pass',
   'pass-uncertain': 'Pass, within uncertainty',

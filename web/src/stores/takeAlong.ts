@@ -12,53 +12,61 @@ const AT_ONCE = 3
 export const useTakeAlong = defineStore('take-along', () => {
   const taken = ref(0)
   const wanted = ref(0)
-  const missing = ref(0)
+  /** What of it could not be had: tags of visits, and what all of them need. */
+  const missing = ref<readonly string[]>([])
+  /** What this device has left to keep things in, and whether it keeps them when that runs short. */
+  const room = ref<{ readonly free: number; readonly kept: boolean } | null>(null)
   /** When everything was last here. */
   const at = ref('')
-  const ready = computed(() => at.value !== '' && missing.value === 0)
+  const ready = computed(() => at.value !== '' && missing.value.length === 0)
 
   /** Fetches what the visits need; without a line it says what the device still has. */
   async function take(visits: readonly VisitRow[]): Promise<void> {
     if (asOf.value) return
-    const jobs = [
-      () => keepAnswer(api.library.read),
-      () => keepAnswer(api.library.earlier),
-      () => keepAnswer(api.gauges.list),
-      () => keepAnswer(api.gauges.link),
-      () => keepAnswer(api.stock.list),
-      ...visits.flatMap((v) => {
-        const equipment = { params: { id: v.equipment.id } }
+    const jobs: readonly (readonly [of: string, job: () => Promise<unknown>])[] = [
+      ['the know-how', () => keepAnswer(api.library.read)],
+      ['the know-how', () => keepAnswer(api.library.earlier)],
+      ['gauges', () => keepAnswer(api.gauges.list)],
+      ['gauges', () => keepAnswer(api.gauges.link)],
+      ['stock', () => keepAnswer(api.stock.list)],
+      ...visits.flatMap(({ id, equipment: { id: equipmentId, tag } }) => {
+        const equipment = { params: { id: equipmentId } }
         return [
-          () => keepAnswer(api.visits.read, { params: { id: v.id } }),
-          () => keepAnswer(api.register.readEquipment, equipment),
-          () => keepAnswer(api.register.history, equipment),
-          () => keepAnswer(api.register.station, equipment),
-        ]
+          [tag, () => keepAnswer(api.visits.read, { params: { id } })],
+          [tag, () => keepAnswer(api.register.readEquipment, equipment)],
+          [tag, () => keepAnswer(api.register.history, equipment)],
+          [tag, () => keepAnswer(api.register.station, equipment)],
+        ] as const
       }),
     ]
     wanted.value = visits.length
     taken.value = 0
-    missing.value = 0
+    const lost = new Set<string>()
     let next = 0
     const work = async () => {
-      for (let job = jobs[next++]; job; job = jobs[next++]) {
+      for (let one = jobs[next++]; one; one = jobs[next++]) {
+        const [of, job] = one
         try {
           await job()
         } catch (error) {
           if (!(error instanceof ApiProblem)) throw error
-          missing.value += 1
+          lost.add(of)
         }
       }
     }
     await Promise.all(Array.from({ length: AT_ONCE }, work))
+    missing.value = [...lost]
     taken.value = visits.length
     at.value = new Date().toISOString()
   }
 
   /** Asks the browser not to clear away what is kept when room is short. */
   async function settle(): Promise<void> {
-    if ('storage' in navigator) await navigator.storage.persist()
+    if (!('storage' in navigator)) return
+    const kept = await navigator.storage.persist()
+    const { quota, usage } = await navigator.storage.estimate()
+    if (quota !== undefined) room.value = { free: Math.max(0, quota - (usage ?? 0)), kept }
   }
 
-  return { taken, wanted, missing, at, ready, take, settle }
+  return { taken, wanted, missing, at, ready, room, take, settle }
 })

@@ -12,7 +12,7 @@ import { useByAndBy } from '@/composables/useByAndBy'
 import { useKeys } from '@/composables/useKeys'
 import { useLoad } from '@/composables/useLoad'
 import { useTitle } from '@/composables/useTitle'
-import { clockWords, dateWords, weekdayWords } from '@/composables/words'
+import { clockWords, dateWords, sizeWords, weekdayWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
 import EmptySheet from '@/parts/EmptySheet.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -23,6 +23,7 @@ import { useDeviceKey } from '@/stores/deviceKey'
 import { useSession } from '@/stores/session'
 import { useTakeAlong } from '@/stores/takeAlong'
 import AttentionList from './AttentionList.vue'
+import { inOrderOfDay, isOpen } from './orderOfDay'
 import VisitRowItem from './VisitRowItem.vue'
 
 useTitle('Today')
@@ -61,18 +62,10 @@ async function takeAlong(visits: readonly VisitRow[]): Promise<void> {
   await afterFirstView(router)
   if (!person || session.person?.id !== person.id) return
   await Promise.all([
-    along.take(visits.filter((v) => open(v) && v.technicianId === person.id)),
+    along.take(visits.filter((v) => isOpen(v) && v.technicianId === person.id)),
     along.settle(),
   ])
 }
-/** By the hour at which the customer expects us; those that have none come after, closed ones last. */
-const inOrderOfDay = (visits: readonly VisitRow[]) =>
-  [...visits].sort(
-    (a, b) =>
-      Number(!open(a)) - Number(!open(b)) ||
-      (a.time ?? '99').localeCompare(b.time ?? '99') ||
-      a.equipment.site.localeCompare(b.equipment.site),
-  )
 function byDay(visits: readonly VisitRow[]) {
   const days = [...new Set(visits.map((v) => v.plannedOn))].sort()
   return days.map((day) => ({
@@ -81,16 +74,15 @@ function byDay(visits: readonly VisitRow[]) {
   }))
 }
 const weekday = (day: string) => weekdayWords(day).split(' ')[0]
-const open = (v: VisitRow) => v.state === 'under-way' || v.state === 'planned'
 const visits = computed(() => value.value?.today ?? [])
 const mine = computed(() =>
-  visits.value.filter((v) => open(v) && v.technicianId === session.person?.id),
+  visits.value.filter((v) => isOpen(v) && v.technicianId === session.person?.id),
 )
 const next = computed(() => mine.value.find((v) => v.state === 'under-way') ?? mine.value[0])
-const left = computed(() => visits.value.filter(open).length)
+const left = computed(() => visits.value.filter(isOpen).length)
 /** What a technician asked the office for, and nobody has answered. */
 const asked = computed(() =>
-  session.isOffice ? (value.value?.all ?? []).filter((v) => v.replanAsked && open(v)) : [],
+  session.isOffice ? (value.value?.all ?? []).filter((v) => v.replanAsked && isOpen(v)) : [],
 )
 /** The visits under each other, the nearest first. */
 const lists = computed(() => {
@@ -145,10 +137,15 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
         and the week ahead on this device, {{ clockWords(along.at) }}</template
       >
       <template v-else-if="along.at"
-        >{{ along.missing }} things of the visits ahead are not on this device: stay on the line,
-        and reload.</template
+        >Not on this device yet: {{ along.missing.join(', ') }}. Stay on the line, and
+        reload.</template
       >
       <template v-else-if="!asOf">The visits ahead are being taken along.</template>
+      <template v-if="along.at && along.room">
+        · Room for {{ sizeWords(along.room.free) }} more<template v-if="!along.room.kept"
+          >; when that runs short the browser may clear it away</template
+        >
+      </template>
       <template v-if="!keys.own()">
         · No PIN of yours opens this device yet:
         <RouterLink :to="{ name: 'account' }">set one</RouterLink>, and you sign in a pit.

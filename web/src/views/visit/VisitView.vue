@@ -35,6 +35,7 @@ import NoteStation from './NoteStation.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
 import UndoLine from './UndoLine.vue'
+import GuideProposal from './guide/GuideProposal.vue'
 import StepsHere from './guide/StepsHere.vue'
 import TestStation from './fieldtest/TestStation.vue'
 import VisitLog from './VisitLog.vue'
@@ -149,6 +150,9 @@ const errand = computed(() =>
         <TestStation v-if="store.state.plan?.packId" key="as-found" run="as-found">
           <template #first="{ active }">
             <StepsHere station="as-found" :active="active" />
+          </template>
+          <template #failed="{ suspects }">
+            <GuideProposal :suspects="suspects" />
           </template>
         </TestStation>
         <CheckStation v-else run="as-found" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
 import {
+  diagnosisQuestion,
   movedSince,
   planOfVisit,
   type Refusal,
@@ -34,6 +35,7 @@ import { handsDone, handsInOneGo } from './handsInOneGo'
 const TraceDialog = defineAsyncComponent(() => import('./TraceDialog.vue'))
 const StrokeSheet = defineAsyncComponent(() => import('./StrokeSheet.vue'))
 const FailTable = defineAsyncComponent(() => import('./FailTable.vue'))
+const DiagnosisPanel = defineAsyncComponent(() => import('./DiagnosisPanel.vue'))
 const FlowCurve = defineAsyncComponent(() => import('./FlowCurve.vue'))
 
 /** The test sheet: one step at a time, the verdict growing beside it. */
@@ -70,9 +72,17 @@ const foundStroke = computed(() => (props.run === 'as-left' ? strokeOf('as-found
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const finished = computed(() => run.value?.finished ?? false)
 const passed = computed(() => finished.value && passes(verdict.value?.outcome))
+/** What a test that did not pass asks of the model, as long as something can be done about it. */
+const question = computed(() =>
+  library.library && writable.value
+    ? diagnosisQuestion(store.state, library.library, props.run)
+    : null,
+)
+/** Elements that may be to blame, the likeliest first. */
+const suspects = ref<readonly string[]>([])
 /** Whether there is more to see of it than its verdict. */
 const drawn = computed(() =>
-  Boolean(stack.value ?? stroke.value ?? responses.value.find((r) => r.seen)),
+  Boolean(question.value ?? stack.value ?? stroke.value ?? responses.value.find((r) => r.seen)),
 )
 const moved = computed(() => (run.value && props.run === 'as-found' ? movedSince(store.state) : []))
 const stationOpen = computed(() => !store.state.done.includes(props.run))
@@ -229,8 +239,10 @@ const title = computed(() => {
       </BButton>
     </div>
 
+    <DiagnosisPanel v-if="question" :question="question" @suspects="suspects = $event" />
+    <slot v-if="leavable && !passed" name="failed" :suspects="suspects" />
     <VerdictList
-      v-if="finished && verdict"
+      v-if="finished && verdict && !question"
       class="mt-4"
       items-only
       :verdict="verdict"
@@ -275,7 +287,8 @@ const title = computed(() => {
       />
       <FailTable v-if="responses.some((r) => r.seen)" :responses="responses" />
       <VerdictList
-        v-if="verdict && !finished"
+        v-if="verdict && (!finished || question)"
+        :items-only="finished"
         :verdict="verdict"
         title="Readings and verdict"
         :moved="moved"

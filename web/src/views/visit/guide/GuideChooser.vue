@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { guidesOf, sheetsOf } from '@uvanta/core/library'
+import { guideOpens, guidesOf, sheetsOf } from '@uvanta/core/library'
 import type { Refusal } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import EntryField from '@/parts/form/EntryField.vue'
@@ -8,6 +8,12 @@ import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 
 /** The job guide of the visit, its variant, and the sheet whose figures hold. */
+const props = defineProps<{
+  /** Element that is likely at fault: a guide that comes to it says so. */
+  suspect?: string | undefined
+  /** Its name. */
+  words?: string
+}>()
 const store = useVisit()
 const library = useLibrary()
 const refusal = shallowRef<Refusal | null>(null)
@@ -16,10 +22,20 @@ const guides = computed(() =>
   library.library ? guidesOf(library.library, equipment.value?.family ?? '') : [],
 )
 const chosenId = ref('')
+/** Those that come to what is likely at fault. */
+const fitting = computed(() => {
+  const { suspect } = props
+  return suspect && library.library
+    ? guides.value.filter((g) => guideOpens(library.library!, g, suspect))
+    : []
+})
 /** Of several none is taken for granted: which one it is follows from what was found. */
-const guide = computed(() =>
-  guides.value.length > 1 ? guides.value.find((g) => g.id === chosenId.value) : guides.value[0],
-)
+const guide = computed(() => {
+  const usual = fitting.value.length === 1 ? fitting.value : guides.value
+  return (
+    guides.value.find((g) => g.id === chosenId.value) ?? (usual.length === 1 ? usual[0] : undefined)
+  )
+})
 const variantId = ref('')
 const variant = computed(
   () => guide.value?.variants.find((v) => v.id === variantId.value) ?? guide.value?.variants[0],
@@ -55,6 +71,7 @@ function choose() {
 
 <template>
   <section v-if="guides.length > 0" class="chooser" aria-label="Job guide">
+    <slot />
     <p class="soft">
       With a guide every step, part and kit item is kept account of. Without one the stations take
       notes.
@@ -62,6 +79,7 @@ function choose() {
     <ul v-if="guides.length > 1" class="rows routes">
       <li v-for="g in guides" :key="g.id">
         <strong>{{ g.title }}</strong> {{ g.chooseWhen }}
+        <strong v-if="fitting.includes(g)">It comes to {{ words }}.</strong>
       </li>
     </ul>
     <div class="fields">

@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import type { DiagnosisQuestion } from '@uvanta/core/visit'
+import { computed, watch } from 'vue'
+import { useDiagnosis } from '@/workers/useDiagnosis'
+
+/** After a test that did not pass: what it may be, by likelihood, and what to look at. */
+const props = defineProps<{ question: DiagnosisQuestion }>()
+const emit = defineEmits<{ suspects: [elements: readonly string[]] }>()
+const { diagnosis, part, failed } = useDiagnosis(computed(() => props.question))
+
+const SHOWN = 4
+/** Faults that are rarer than this are looked for once those before them are ruled out. */
+const LEAST = 0.03
+const shown = computed(
+  () =>
+    diagnosis.value?.suspects.slice(0, SHOWN).map((s) => ({
+      ...s,
+      faults: s.faults.filter((f, n) => n === 0 || f.chance >= LEAST),
+    })) ?? [],
+)
+const percent = (chance: number) => `${Math.round(chance * 100)} %`
+/** Readings that sound equipment may show as well are taken again before anything is opened. */
+const doubtful = computed(() => (diagnosis.value?.sound ?? 0) > 0.2)
+watch(diagnosis, (d) => emit('suspects', d?.suspects.map((s) => s.element) ?? []))
+</script>
+
+<template>
+  <section class="section" aria-labelledby="diagnosis-title" aria-live="polite">
+    <h2 id="diagnosis-title">What it may be</h2>
+    <p v-if="failed" class="soft">It could not be worked out on this device.</p>
+    <template v-else-if="!diagnosis">
+      <label for="diagnosis-part" class="soft"
+        >The model is asked what each fault would read.</label
+      >
+      <progress id="diagnosis-part" :value="part" max="1">{{ percent(part) }}</progress>
+    </template>
+    <template v-else>
+      <p v-if="doubtful" class="caution">
+        Sound equipment may read like this as well ({{ percent(diagnosis.sound) }}): take the
+        readings once more before it is opened.
+      </p>
+      <p v-if="!diagnosis.explained && shown.length > 0" class="caution">
+        No single fault reads quite like this. There may be two, or one that the model does not
+        know.
+      </p>
+      <ol class="suspects">
+        <li v-for="s in shown" :key="s.element">
+          <p class="head">
+            <strong>{{ s.label }}</strong>
+            <meter :value="s.chance" :aria-label="`How likely: ${s.label}`" />
+            <span class="mono">{{ percent(s.chance) }}</span>
+          </p>
+          <dl>
+            <template v-for="f in s.faults" :key="f.fault">
+              <dt>
+                {{ f.title }} <span class="mono soft">{{ percent(f.chance) }}</span>
+              </dt>
+              <dd>{{ f.look }} {{ f.first }}</dd>
+            </template>
+          </dl>
+        </li>
+      </ol>
+      <p class="soft small">
+        Worked out with a model of the kind, one fault at a time. The opened part decides; the
+        maker’s sheet and the local code come first.
+      </p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+progress {
+  width: 100%;
+  height: 0.75rem;
+  accent-color: var(--blue);
+}
+
+.suspects {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+
+.suspects > li {
+  border-top: 1px solid var(--rule);
+  padding: 0.6rem 0 0.4rem;
+}
+
+.head {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 6rem 3.5rem;
+  gap: 0.75rem;
+  align-items: center;
+  margin: 0;
+  font-size: 1.125rem;
+}
+
+.head .mono {
+  text-align: right;
+}
+
+/* How likely is no verdict: it has no verdict's colour. */
+meter {
+  width: 100%;
+  height: 0.75rem;
+  background: none;
+}
+
+meter::-webkit-meter-bar {
+  height: 0.75rem;
+  background: var(--paper-sunk);
+  border: 1px solid var(--rule-strong);
+  border-radius: 0;
+}
+
+meter::-webkit-meter-optimum-value,
+meter::-moz-meter-bar {
+  background: var(--blue);
+  border-radius: 0;
+}
+
+dl {
+  margin: 0.25rem 0 0;
+}
+
+dt {
+  font-weight: 600;
+}
+
+dd {
+  margin: 0 0 0.4rem;
+}
+</style>
