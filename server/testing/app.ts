@@ -6,7 +6,6 @@ import { answerOf } from '@uvanta/contract/answers'
 import { check } from '@uvanta/core/schema'
 import { addDays } from '@uvanta/core/calendar'
 import { pino } from 'pino'
-import { Sequelize } from 'sequelize'
 import supertest from 'supertest'
 import { v7 as uuidv7 } from 'uuid'
 import { inject } from 'vitest'
@@ -19,31 +18,27 @@ import { addLicence, createPerson } from '../service/people/people'
 import { createCustomer } from '../service/register/customers'
 import { createEquipment } from '../service/register/equipment'
 import { createSite } from '../service/register/sites'
-import { dialectModule } from '../store/dialect'
-import { bringUpToDate } from '../store/migrate'
-import { openDatabase } from '../store/database'
+import { blankDatabase, createDatabase, migrate, type Where } from './blankDatabase'
 
 export const PASSWORD = 'correct horse battery'
 const root = join(import.meta.dirname, '..', '..')
+
+type Fill = (database: { port: number; password: string; name: string }) => Promise<void> | void
+
+async function filledDatabase(where: Where, fill: Fill): Promise<string> {
+  const database = await createDatabase(where)
+  await fill({ ...where, name: database })
+  await migrate({ ...where, database })
+  return database
+}
 
 /**
  * An application on a new, empty database, or on one that is filled before it is brought up to date.
  * @param fill runs between making the database and migrating it
  */
-export async function makeTestApp(
-  fill?: (database: { port: number; password: string; name: string }) => Promise<void> | void,
-): Promise<App> {
-  const { port, password } = inject('mariadb')
-  const database = `uvanta_${uuidv7().replaceAll('-', '')}`
-  const admin = new Sequelize('', 'uvanta', password, {
-    dialect: 'mariadb',
-    dialectModule,
-    host: '127.0.0.1',
-    port,
-    logging: false,
-  })
-  await admin.query(`CREATE DATABASE ${database}`)
-  await admin.close()
+export async function makeTestApp(fill?: Fill): Promise<App> {
+  const where = { host: '127.0.0.1', user: 'uvanta', ...inject('mariadb') }
+  const database = fill ? await filledDatabase(where, fill) : await blankDatabase(where)
   const dataDirectory = mkdtempSync(join(tmpdir(), 'uvkeys-'))
   const config: Config = {
     port: 0,
@@ -61,12 +56,8 @@ export async function makeTestApp(
       timeZone: 'UTC',
       units: { gaugePressure: 'psi', differential: 'psi' },
     },
-    database: { host: '127.0.0.1', port, user: 'uvanta', password, database },
+    database: { ...where, database },
   }
-  await fill?.({ port, password, name: database })
-  const db = openDatabase(config.database)
-  await bringUpToDate(db.sequelize)
-  await db.sequelize.close()
   return openApp(config)
 }
 

@@ -20,21 +20,30 @@ export interface Proof {
 
 const ALL_WAYS = 500
 
+/** How far a guide is walked. */
+export interface Thoroughness {
+  /**
+   * So many combinations of findings are walked all; of more every pair of findings is, the others being
+   * the first of theirs, and all of them alike.
+   */
+  readonly allWays?: number | undefined
+  /** A fault after which no further way is walked, for whoever asks about that alone. */
+  readonly until?: ((fault: Fault) => boolean) | undefined
+}
+
 /**
  * Walks every way through a guide, each variant with each combination of findings, and holds what is
  * done against what the equipment is: nothing forgotten, nothing opened under pressure, nothing left
  * in. Static: no model’s numbers are needed.
  *
- * @param allWays so many combinations of findings are walked all; of more every pair of findings is, the
- *   others being the first of theirs, and all of them alike
  */
 export function proveGuide(
   guide: Guide,
   subGuides: readonly SubGuide[],
-  allWays = ALL_WAYS,
+  { allWays = ALL_WAYS, until = () => false }: Thoroughness = {},
 ): Proof {
   const expanded = expandGuide(guide, subGuides)
-  const faults = new Collector()
+  const faults = new Collector(until)
   for (const f of expanded.faults) faults.add({ ...f, step: '', rule: 'sub-guide' })
   for (const f of nameFaults(guide, expanded.steps)) faults.add(f)
   for (const f of shapeFaults(guide, expanded.steps)) faults.add(f)
@@ -47,7 +56,7 @@ export function proveGuide(
   for (const variant of guide.variants)
     for (const jobs of combinationsOf(guide.jobs?.map((j) => j.id) ?? []))
       walker.walk(variant.id, withBrought(guide, jobs))
-  for (const item of guide.kit ?? []) {
+  for (const item of faults.done ? [] : (guide.kit ?? [])) {
     if (!walker.everUsed.has(item.id)) {
       faults.add({
         step: '',
@@ -63,12 +72,17 @@ export function proveGuide(
 /** Faults once each, however many paths meet them. */
 class Collector {
   readonly list: Fault[] = []
+  /** What was asked about is found. */
+  done = false
   private readonly seen = new Set<string>()
+  constructor(private readonly until: (fault: Fault) => boolean) {}
+
   add(fault: Fault): void {
     const key = `${fault.rule}|${fault.path}|${fault.message}`
     if (this.seen.has(key)) return
     this.seen.add(key)
     this.list.push(fault)
+    this.done ||= this.until(fault)
   }
 }
 
@@ -118,6 +132,7 @@ class Walker {
     choosing: Choosing,
   ): void {
     for (let n = from; n < steps.length; n++) {
+      if (this.faults.done) return
       const step = steps[n] as PlacedStep
       if (!applies(step, state)) continue
       const stationFault = this.outOfOrder(steps, n)

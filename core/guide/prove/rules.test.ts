@@ -396,7 +396,7 @@ describe('the ways through a guide', () => {
       verdicts: ids.map((id) => ({ id, title: id })),
     } as unknown as Step)
   const prove = (steps: GuideStep[], change: Partial<Guide> = {}, most?: number) =>
-    proveGuide({ ...small, ...change, steps } as Guide, [], most)
+    proveGuide({ ...small, ...change, steps } as Guide, [], { allWays: most })
   const rules = (...args: Parameters<typeof prove>) => prove(...args).faults.map((f) => f.rule)
   it('are one for each finding, and a finding that stops the work ends its way', () => {
     const two = { variants: [small.variants[0]!] }

@@ -11,6 +11,9 @@ function inlined(id: string): Guide {
   return { ...guide, steps: expandGuide(guide, shippedSubGuides).steps.map(plain) }
 }
 const rulesOf = (guide: Guide) => [...new Set(proveGuide(guide, []).faults.map((f) => f.rule))]
+/** Whether a rule finds fault with a guide; that it does is known with the first fault. */
+const finds = (rule: string, guide: Guide) =>
+  proveGuide(guide, [], { until: (f) => f.rule === rule }).faults.some((f) => f.rule === rule)
 const index = (g: Guide, test: (s: GuideStep) => boolean) => {
   const n = g.steps.findIndex(test)
   if (n < 0) throw new Error(`${g.id} has no such step`)
@@ -319,7 +322,7 @@ describe('a slip that the data shows', () => {
   ])('%s: %s', (_, id, damage, rule) => {
     const guide = inlined(id)
     expect(rulesOf(guide)).toEqual([])
-    expect(rulesOf(damage(guide))).toContain(rule)
+    expect(finds(rule, damage(guide))).toBe(true)
   })
 
   it('what goes round is walked twice: a part renewed inside a repeat is there once only', () => {
@@ -333,7 +336,7 @@ describe('a slip that the data shows', () => {
     } as GuideStep
     const n = index(guide, (s) => s.remove === 'relief-cover')
     const steps = guide.steps.map((s, i) => (i === n ? inside : s))
-    expect(rulesOf({ ...guide, steps })).toContain('removed-twice')
+    expect(finds('removed-twice', { ...guide, steps })).toBe(true)
   })
 
   it('what one finding does is not done on the way of another', () => {
@@ -347,7 +350,7 @@ describe('a slip that the data shows', () => {
     const renewOnlyClean = guide.steps.map((s) =>
       s.renew && s.when ? { ...s, when: { ...s.when, [inspection.inspect ?? '']: ['clean'] } } : s,
     )
-    expect(rulesOf({ ...guide, steps: renewOnlyClean })).toContain('not-renewed')
+    expect(finds('not-renewed', { ...guide, steps: renewOnlyClean })).toBe(true)
   })
 
   it('of more ways than can be walked, every pair of findings is', () => {
@@ -368,7 +371,7 @@ describe('a slip that the data shows', () => {
     const { faults, paths } = proveGuide(
       { ...guide, parts: [...guide.parts, ...more], steps },
       [],
-      500,
+      { allWays: 500 },
     )
     // Twenty findings of two each are over a million ways; every pair of them is under a thousand.
     expect(faults).toEqual([])

@@ -21,7 +21,7 @@ function tested([check1, check2]: readonly [string, string], options: JobOptions
       value,
       unit: 'psi',
       source: 'typed',
-      gaugeAbovePort: { dimension: 'length', value: '300', unit: 'mm' },
+      gaugeAbovePort: { value: '300', unit: 'mm' },
     })
   answer('outside', 'none')
   answer('shutoff-2', 'tight')
