@@ -1,15 +1,9 @@
+import 'fake-indexeddb/auto'
 import type { VisitRow } from '@uvanta/contract'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
-import type * as Client from '@/api/client'
-import { ApiProblem, keepAnswer } from '@/api/client'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useTakeAlong } from './takeAlong'
 
-vi.mock('@/api/client', async (original) => ({
-  ...(await original<typeof Client>()),
-  keepAnswer: vi.fn(),
-}))
-const kept = vi.mocked(keepAnswer)
 const visit = (tag: string) =>
   ({ id: `visit-of-${tag}`, equipment: { id: `id-of-${tag}`, tag } }) as VisitRow
 const storage = (persisted: boolean, quota: number, usage: number) =>
@@ -20,41 +14,41 @@ const storage = (persisted: boolean, quota: number, usage: number) =>
     },
   })
 
+/** Addresses that were asked for; those that end so are refused. */
+let asked: string[]
+let refused: string | null
 beforeEach(() => {
   setActivePinia(createPinia())
-  kept.mockReset().mockResolvedValue(undefined as never)
-  return () => vi.unstubAllGlobals()
+  asked = []
+  refused = null
+  vi.stubGlobal('fetch', (url: string) => {
+    asked.push(url)
+    const says = { type: 'urn:uvanta:problem:busy', title: 'Busy', status: 503, detail: 'Wait.' }
+    return Promise.resolve(
+      refused && url.includes(refused)
+        ? new Response(JSON.stringify(says), { status: 503 })
+        : new Response('{}'),
+    )
+  })
 })
+afterEach(() => void vi.unstubAllGlobals())
 
 describe('what is taken into the pit', () => {
   it('is each visit with its equipment, history and station, and what all of them need', async () => {
     const along = useTakeAlong()
     await along.take([visit('RP-101'), visit('SR-102')])
-    const asked = kept.mock.calls.map(
-      ([, input]) => (input as { params?: { id: string } } | undefined)?.params?.id,
-    )
     for (const tag of ['RP-101', 'SR-102']) {
-      expect(asked.filter((id) => id === `visit-of-${tag}`)).toHaveLength(1)
-      expect(asked.filter((id) => id === `id-of-${tag}`)).toHaveLength(3)
+      expect(asked.filter((url) => url.endsWith(`/visits/visit-of-${tag}`))).toHaveLength(1)
+      expect(asked.filter((url) => url.includes(`/equipment/id-of-${tag}`))).toHaveLength(3)
     }
     expect([along.ready, along.taken, along.missing]).toEqual([true, 2, []])
   })
   it('names what could not be had, once each, and is ready when the next try has it all', async () => {
-    kept.mockImplementation(((_: unknown, input?: { params?: { id: string } }) =>
-      input?.params?.id.endsWith('SR-102')
-        ? Promise.reject(
-            new ApiProblem({
-              type: 'urn:uvanta:problem:busy',
-              title: 'Busy',
-              status: 503,
-              detail: 'Wait.',
-            }),
-          )
-        : Promise.resolve(undefined)) as never)
+    refused = 'id-of-SR-102'
     const along = useTakeAlong()
     await along.take([visit('RP-101'), visit('SR-102')])
     expect([along.ready, along.missing]).toEqual([false, ['SR-102']])
-    kept.mockReset().mockResolvedValue(undefined as never)
+    refused = null
     await along.take([visit('RP-101'), visit('SR-102')])
     expect([along.ready, along.missing]).toEqual([true, []])
   })

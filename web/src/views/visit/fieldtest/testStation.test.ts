@@ -20,9 +20,6 @@ class NoWorker extends EventTarget {
   terminate() {}
 }
 vi.stubGlobal('Worker', NoWorker)
-/** Nothing is painted here. */
-// As a module has it, since it is fetched when it is needed.
-vi.mock('@/parts/TraceChart.vue', () => ({ __esModule: true, default: { template: '<i />' } }))
 
 const page = { template: '<i />' }
 const router = () =>
@@ -41,7 +38,8 @@ async function sheet(
   const { store, pinia } = await openOnScreen(server)
   const screen = mount(TestStation, {
     props: { run },
-    global: { plugins: [pinia, router()] },
+    // A chart draws on a canvas, which is none here.
+    global: { plugins: [pinia, router()], stubs: { TraceChart: true } },
     attachTo: document.body,
   })
   await flushPromises()
