@@ -78,6 +78,9 @@ test('a day without a line: the application starts cold, an assembly is tested, 
   await button(page, 'Start the as-found test').click()
   await runTypedTest(page, { relief: '2.2', check1: '3.4' })
   await expect(page.getByText('3.4 psid is 1.6 under the limit of 5.0 psid').first()).toBeVisible()
+  // What it may be is worked out on the device.
+  const mayBe = page.getByRole('region', { name: 'What it may be' })
+  await expect(mayBe.getByRole('listitem').first()).toContainText('Check 1', { timeout: 60_000 })
   await button(page, 'Make it safe, then repair').click()
   // The figures point to check 1: its kit is counted when its disc is renewed.
   await carryOut(page)

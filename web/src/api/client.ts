@@ -54,15 +54,18 @@ export async function call<P, Q, B, R>(
 }
 
 /**
- * Has an answer kept on the device, for when it is asked for without a line: nobody looks at it now.
+ * Has an answer kept on the device, for when it is asked for without a line.
+ * @returns reads it: most of the time nobody looks at it now
  * @throws ApiProblem
  */
 export async function keepAnswer<P, Q, B, R>(
   e: Call<P, Q, B, R>,
   given: Given<P, Q, B> = {},
-): Promise<void> {
+): Promise<() => R> {
   const place = placeOf(e, given)
-  await place?.write(await answerTo(e, given))
+  const text = await answerTo(e, given)
+  await place?.write(text)
+  return () => JSON.parse(text) as R
 }
 
 const placeOf = <P, Q, B, R>(e: Call<P, Q, B, R>, { params, query }: Given<P, Q, B>) =>

@@ -14,6 +14,13 @@ const storage = (persisted: boolean, quota: number, usage: number) =>
     },
   })
 
+/** Newest first: planned, broken off, and two that were closed. */
+const HISTORY = JSON.stringify({
+  items: ['planned', 'stopped', 'signed', 'signed'].map((state, n) => ({
+    state,
+    visitId: `v${n}`,
+  })),
+})
 /** Addresses that were asked for; those that end so are refused. */
 let asked: string[]
 let refused: string | null
@@ -27,7 +34,7 @@ beforeEach(() => {
     return Promise.resolve(
       refused && url.includes(refused)
         ? new Response(JSON.stringify(says), { status: 503 })
-        : new Response('{}'),
+        : new Response(url.endsWith('/history') ? HISTORY : '{}'),
     )
   })
 })
@@ -41,6 +48,10 @@ describe('what is taken into the pit', () => {
       expect(asked.filter((url) => url.endsWith(`/visits/visit-of-${tag}`))).toHaveLength(1)
       expect(asked.filter((url) => url.includes(`/equipment/id-of-${tag}`))).toHaveLength(3)
     }
+    // The last visit that was closed can be read in the pit, with all that was written on it.
+    expect([...new Set(asked.filter((url) => /\/visits\/v\d$/.test(url)))]).toEqual([
+      expect.stringMatching(/\/visits\/v2$/),
+    ])
     expect([along.ready, along.taken, along.missing]).toEqual([true, 2, []])
   })
   it('names what could not be had, once each, and is ready when the next try has it all', async () => {

@@ -34,7 +34,7 @@ export const useTakeAlong = defineStore('take-along', () => {
         return [
           [tag, () => keepAnswer(api.visits.read, { params: { id } })],
           [tag, () => keepAnswer(api.register.readEquipment, equipment)],
-          [tag, () => keepAnswer(api.register.history, equipment)],
+          [tag, () => takeHistory(equipmentId)],
           [tag, () => keepAnswer(api.register.station, equipment)],
         ] as const
       }),
@@ -58,6 +58,13 @@ export const useTakeAlong = defineStore('take-along', () => {
     missing.value = [...lost]
     taken.value = visits.length
     at.value = new Date().toISOString()
+  }
+
+  /** What was found before, and the log of the last visit that was closed. */
+  async function takeHistory(id: VisitRow['equipment']['id']): Promise<void> {
+    const history = await keepAnswer(api.register.history, { params: { id } })
+    const last = history().items.find((v) => v.state === 'signed')
+    if (last) await keepAnswer(api.visits.read, { params: { id: last.visitId } })
   }
 
   /** Asks the browser not to clear away what is kept when room is short. */
