@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process'
-import { readFileSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
 import supertest from 'supertest'
@@ -76,6 +77,31 @@ describe('a certificate', () => {
     const [first, second] = [await pdf(), await pdf()]
     expect(first.body.subarray(0, 5).toString()).toBe('%PDF-')
     expect(first.body.equals(second.body)).toBe(true)
+  })
+  it('is a paper for everybody: tagged, in a language, with the signed file in it, without an id', async () => {
+    const visit = await issue()
+    const { payload } = await detail(visit.certificateId!)
+    const directory = mkdtempSync(join(tmpdir(), 'uvpaper-'))
+    const file = join(directory, 'paper.pdf')
+    const url = `/api/v1/certificates/${visit.certificateId}`
+    writeFileSync(file, (await tester.get(`${url}/pdf`).expect(200).buffer(true)).body)
+    const said = (program: string, ...args: string[]) =>
+      execFileSync(program, args, { cwd: directory }).toString()
+    expect(said('pdfinfo', file)).toMatch(/Tagged:\s+yes/)
+    const read = said('pdfinfo', '-struct-text', file)
+    expect(read).toMatch(/H1[\s\S]*Table[\s\S]*TR[\s\S]*TH[\s\S]*TD[\s\S]*Figure/)
+    for (const word of [payload.number, 'Check 1 differential', 'Every required item'])
+      expect(read).toContain(word)
+    expect(said('pdfdetach', '-list', file)).toContain(`${payload.number}.jws`)
+    said('pdfdetach', '-save', '1', '-o', 'signed.jws', file)
+    const { text } = await tester.get(`${url}/jws`).expect(200)
+    expect(readFileSync(join(directory, 'signed.jws'), 'utf8')).toBe(text)
+    const words = said('pdftotext', '-layout', file, '-')
+    // Items by their titles, times with the zone of the utility.
+    expect(words).toContain('Check 1 differential')
+    expect(words).not.toMatch(/check-1|relief-opening|not-assessed|[0-9a-f]{8}-[0-9a-f]{4}-/)
+    expect(words).toMatch(/\d\d:\d\d UTC/)
+    rmSync(directory, { recursive: true })
   })
   it('is the same paper made beside the thread that answers', async () => {
     const { payload } = await detail((await issue()).certificateId!)

@@ -11,7 +11,7 @@ export function remarks(p: CertificatePayload): Content {
   return {
     margin: [0, 12, 0, 0],
     stack: [
-      { text: 'About this record', bold: true },
+      { text: 'About this record', bold: true, headlineLevel: 2 },
       ...corrected,
       ...(p.clock ? [{ text: p.clock }] : []),
     ],
@@ -33,7 +33,7 @@ export function closing(
       {
         width: '*',
         stack: [
-          { text: 'Check this document', bold: true },
+          { text: 'Check this document', bold: true, headlineLevel: 2 },
           small('Scan the code, or open'),
           { ...(mono(verifyUrl, 7.5) as object), link: verifyUrl } as Content,
           small(
@@ -45,7 +45,12 @@ export function closing(
         width: 190,
         stack: [
           p.signature
-            ? { svg: drawing(p.signature), width: 160, height: 48 }
+            ? ({
+                svg: drawing(p.signature),
+                width: 160,
+                height: 48,
+                alt: `Signature of ${p.tester.name}`,
+              } as Content)
             : ({
                 ...(small(
                   'Reissued from the corrected record; not signed anew by hand.',

@@ -14,6 +14,7 @@ import pdfmake from 'pdfmake'
 import type { Content, ContentTable, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { closing, remarks } from './certificateClosing'
 import { readings } from './pdfReadings'
+import { withTags } from './pdfTags'
 import { dayWords, INK, mono, outcomeWords, ruled, small } from './pdfText'
 
 const require = createRequire(import.meta.url)
@@ -95,7 +96,7 @@ export async function certificatePdf(
         } as Content,
       ],
     }),
-    content: [
+    content: withTags([
       heading(payload),
       titleBlock(payload),
       verdict(payload),
@@ -103,7 +104,7 @@ export async function certificatePdf(
       work(payload),
       remarks(payload),
       closing(payload, issued),
-    ],
+    ]),
   }
   return pdfmake.createPdf(definition).getBuffer()
 }
@@ -114,7 +115,7 @@ function heading(p: CertificatePayload): Content {
     columns: [
       {
         stack: [
-          { text: documentTitle(p), fontSize: 20, bold: true },
+          { text: documentTitle(p), fontSize: 20, bold: true, headlineLevel: 1 },
           { text: p.authority ? `${p.utility} · under ${p.authority}` : p.utility, fontSize: 9 },
         ],
       },
@@ -246,7 +247,7 @@ function work(p: CertificatePayload): Content {
   return {
     margin: [0, 12, 0, 0],
     stack: [
-      { text: 'Work done', bold: true },
+      { text: 'Work done', bold: true, headlineLevel: 2 },
       ...p.work.flatMap((w) => [
         { text: w.text },
         ...w.parts.map((part) => ({

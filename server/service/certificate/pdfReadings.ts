@@ -66,6 +66,7 @@ function seen(when: string, part: CertificatePayload['asFound']): Content[] {
     {
       text: `${when} ${dayWords(part.date)}: ${CHECK_WORDS[part.checked].toLowerCase()}`,
       bold: true,
+      headlineLevel: 2,
     },
     { text: part.text },
     ...part.readings.map((r) => ({ columns: [{ width: 160, text: r.title }, mono(r.value)] })),
