@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, type Page, test } from '@playwright/test'
+import { twiceAsLarge } from './letters'
 import { signIn } from './people'
 
 const sizes = {
@@ -126,11 +127,9 @@ for (const { name, who, go } of views) {
     await page.setViewportSize(sizes.phone)
     await noFinding(new AxeBuilder({ page }))
     await page.setViewportSize(sizes.tablet)
-    const letters = (size: string) =>
-      page.evaluate((s) => void (document.documentElement.style.fontSize = s), size)
-    await letters('200%')
+    await twiceAsLarge(page)
     await fits(page, 'with letters twice as large')
-    await letters('')
+    await twiceAsLarge(page, 1)
     // At night only the colours differ.
     await page.emulateMedia({ colorScheme: 'dark' })
     await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark')

@@ -12,6 +12,7 @@ import {
   leave,
   takeGuide as take,
 } from './job'
+import { twiceAsLarge } from './letters'
 import { signIn } from './people'
 
 async function open(page: Page, tag: RegExp): Promise<void> {
@@ -462,6 +463,8 @@ test('a detector check is found with a damaged seat in ordinary maintenance: tha
   page,
 }) => {
   test.setTimeout(240_000)
+  // With letters twice as large, what is pressed next is in sight as well.
+  await twiceAsLarge(page)
   await open(page, /DCDA-103/)
   await take(page, null, 'Bypass with two checks, round both')
   await toSite(page)

@@ -67,7 +67,7 @@ const withNav = computed(() => session.person && !route.meta.public)
   padding: 0.75rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   #main {
     padding: 0.75rem 0.75rem 6rem;
   }

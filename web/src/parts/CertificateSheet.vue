@@ -221,7 +221,7 @@ const cells = computed(() => {
   max-width: 36rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .outcome,
   .signature {
     display: block;

@@ -108,7 +108,7 @@ dd {
   border-left: 1px solid var(--rule-strong);
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .title-block {
     grid-template-columns: 1fr;
   }

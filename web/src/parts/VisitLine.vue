@@ -221,7 +221,7 @@ button svg {
   stroke-dasharray: 2 1.6;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .line {
     margin-bottom: 1.9rem;
   }

@@ -216,7 +216,7 @@ nav {
 }
 
 /* A tablet upright: the places have a row of their own. */
-@media (min-width: 701px) and (max-width: 1120px) {
+@media (min-width: 43.8125em) and (max-width: 70em) {
   .shell-nav {
     justify-content: space-between;
   }
@@ -233,7 +233,7 @@ nav {
   }
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .shell-nav {
     padding: 0 0.75rem;
     justify-content: space-between;

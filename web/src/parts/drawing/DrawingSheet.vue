@@ -16,7 +16,7 @@ const props = defineProps<{
   /** It is only looked at: nothing in it takes the focus. */
   still?: boolean
 }>()
-const narrow = useMediaQuery('(max-width: 700px)')
+const narrow = useMediaQuery('(max-width: 43.75em)')
 const box = useTemplateRef<HTMLElement>('box')
 const frame = computed(() => {
   const [left = 0, , width = 1] = props.view.split(' ').map(Number)

@@ -197,13 +197,13 @@ th[aria-sort='descending'] button::after {
   white-space: nowrap;
 }
 
-@media (max-width: 480px) {
+@media (max-width: 30em) {
   .row-actions {
     white-space: normal;
   }
 }
 
-@media (max-width: 900px) {
+@media (max-width: 56.25em) {
   .filters {
     grid-template-columns: 1fr 1fr;
   }

@@ -126,7 +126,7 @@ const pick = (id: string) => (lit.value = lit.value === id ? null : id)
   padding: 0 0 0.75rem 2.5rem;
 }
 
-@media (min-width: 701px) {
+@media (min-width: 43.8125em) {
   /* The drawing stays beside the list, however long that is. */
   .drawing {
     position: sticky;
@@ -166,7 +166,7 @@ const pick = (id: string) => (lit.value = lit.value === id ? null : id)
   }
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .sheet {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -192,7 +192,7 @@ function keep() {
   align-items: center;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .rows li {
     grid-template-columns: minmax(0, 1fr);
   }

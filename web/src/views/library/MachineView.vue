@@ -181,7 +181,7 @@ dd {
   gap: 0 2rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   dl {
     grid-template-columns: 1fr;
   }

@@ -192,7 +192,7 @@ const siteInitial = computed(() => {
 }
 
 /* As high as a finger wants it, and in line with the name beside it. */
-@media (min-width: 700px) {
+@media (min-width: 43.75em) {
   .site .btn {
     margin: -0.75rem 0;
   }

@@ -277,7 +277,7 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
   margin-top: 0;
 }
 
-@media (max-width: 1000px) {
+@media (max-width: 62.5em) {
   .columns {
     grid-template-columns: minmax(0, 1fr);
     gap: 0;
@@ -289,7 +289,7 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
 }
 
 /* What stands below does not jump as soon as it says more. */
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .along {
     min-height: 3lh;
   }

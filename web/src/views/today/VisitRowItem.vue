@@ -96,7 +96,7 @@ const changed = computed(() => {
   font-size: 0.9375rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .row-link {
     grid-template-columns: 6.5rem minmax(0, 1fr) auto;
     gap: 0.1rem 0.5rem;

@@ -148,7 +148,7 @@ function leave(skip: boolean) {
   max-width: 30rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .actions .btn {
     width: 100%;
   }

@@ -46,7 +46,7 @@ defineExpose({ take })
   width: 100%;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .part {
     grid-template-columns: 1fr 1fr;
   }

@@ -130,7 +130,7 @@ figcaption .soft {
   display: block;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .when {
     white-space: normal;
   }

@@ -79,7 +79,7 @@ watch(
   grid-column: 1 / -1;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .row-entry {
     grid-template-columns: 1fr 1fr;
   }

@@ -36,7 +36,7 @@ h2 {
   font-size: 1.0625rem;
 }
 
-@media (max-width: 1000px) {
+@media (max-width: 62.5em) {
   .frame {
     grid-template-columns: minmax(0, 1fr);
     gap: 1.25rem;
@@ -57,7 +57,18 @@ h2 {
   z-index: 1;
 }
 
-@media (max-width: 700px) {
+/* A form ends with its own. */
+.step :deep(.guide-step form > .btn-primary.btn-lg) {
+  position: sticky;
+  bottom: 0.4rem;
+  z-index: 1;
+}
+
+@media (max-width: 43.75em) {
+  .step :deep(.guide-step form > .btn-primary.btn-lg) {
+    bottom: calc(var(--nav-height) + 0.4rem);
+  }
+
   .step :deep(.actions:has(> .btn-primary):not(.caution *)),
   .step :deep(.guide-step .answers) {
     bottom: var(--nav-height);

@@ -83,7 +83,7 @@ function undo() {
   font-weight: 650;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .undo {
     left: 0.5rem;
     right: 0.5rem;

@@ -84,7 +84,7 @@ function correct(event: VisitEvent) {
   padding: 0.15rem 0;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .log li {
     grid-template-columns: 3.2rem 1fr auto;
   }

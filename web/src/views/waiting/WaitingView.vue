@@ -136,7 +136,7 @@ const oldest = computed(() => entries.value[0]?.draft.deviceTime)
   overflow-wrap: anywhere;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .entry {
     grid-template-columns: minmax(0, 1fr);
   }

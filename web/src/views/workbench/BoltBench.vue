@@ -139,7 +139,7 @@ label {
   font-size: 1.0625rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .drawn {
     grid-template-columns: minmax(0, 1fr);
     justify-items: center;

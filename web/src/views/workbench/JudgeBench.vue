@@ -212,7 +212,7 @@ h3 {
   align-items: end;
 }
 
-@media (max-width: 800px) {
+@media (max-width: 50em) {
   .sides {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -257,7 +257,7 @@ dd {
   background: var(--warn-wash);
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .counts {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -83,7 +83,7 @@ li {
   display: block;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   li {
     grid-template-columns: 3rem minmax(0, 1fr);
   }

@@ -70,7 +70,7 @@ const { submit } = useEntry(
   align-items: end;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .fields {
     grid-template-columns: minmax(0, 1fr);
   }

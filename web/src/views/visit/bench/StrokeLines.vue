@@ -190,7 +190,7 @@ svg {
   stroke-width: 3.5;
 }
 
-@media (min-width: 1001px) {
+@media (min-width: 62.5625em) {
   .lines li {
     grid-template-columns: minmax(0, 1fr) 11rem;
   }

@@ -23,7 +23,7 @@ const props = defineProps<{
 const emit = defineEmits<{ height: [mm: number] }>()
 const store = useVisit()
 const gauge = useGauge()
-const narrow = useMediaQuery('(max-width: 700px)')
+const narrow = useMediaQuery('(max-width: 43.75em)')
 
 /** A machine without spaces under pressure has nothing to turn and nothing to fill. */
 const spaces = computed(

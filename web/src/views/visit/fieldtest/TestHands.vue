@@ -24,7 +24,7 @@ const props = defineProps<{
 }>()
 const store = useVisit()
 const gauge = useGauge()
-const narrow = useMediaQuery('(max-width: 700px)')
+const narrow = useMediaQuery('(max-width: 43.75em)')
 const refusal = shallowRef<Refusal | null>(null)
 const apparatus = computed(() => apparatusOf(store.state.plan?.equipment.kind ?? ''))
 const isDone = (s: ProcedureStep) => handsDone(s, store.state, props.run)

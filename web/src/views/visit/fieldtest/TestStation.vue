@@ -92,7 +92,7 @@ const leavable = computed(
 
 // The gauge comes on the line with the test and goes off it with the station.
 const gauge = useGauge()
-const narrow = useMediaQuery('(max-width: 700px)')
+const narrow = useMediaQuery('(max-width: 43.75em)')
 watch(
   () => Boolean(run.value && !finished.value && writable.value && gauge.streams.length > 0),
   (testing) => (testing ? void gauge.open() : gauge.close()),

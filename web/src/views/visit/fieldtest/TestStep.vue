@@ -31,7 +31,7 @@ const reading = useTakeReading(props.run, props.step)
 const refusal = shallowRef<Refusal | null>(null)
 const typing = ref(false)
 const asItStands = ref(false)
-const narrow = useMediaQuery('(max-width: 700px)')
+const narrow = useMediaQuery('(max-width: 43.75em)')
 const action = useTemplateRef<HTMLElement>('action')
 
 /** What the calibrator is set to for the signal of this step, where the range of the drive is known. */
@@ -268,7 +268,7 @@ const takeWords = computed(() =>
   width: 6rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .do > .btn,
   .actions .btn-primary,
   .answers .btn {

@@ -131,7 +131,7 @@ label {
   font-weight: 600;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .entry {
     grid-template-columns: 1fr 7rem;
   }

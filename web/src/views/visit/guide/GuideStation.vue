@@ -40,7 +40,7 @@ const store = useVisit()
 const slots = useSlots()
 const { guide, run, steps, due, jobTitle, missing, uncounted } = useGuide(() => props.station)
 const { unlockedBy } = useStepEntries()
-const narrow = useMediaQuery('(max-width: 1000px)')
+const narrow = useMediaQuery('(max-width: 62.5em)')
 const refusal = shallowRef<Refusal | null>(null)
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const current = computed(() => currentStation(store.state) === props.station)
@@ -239,7 +239,7 @@ function redo(reason: string) {
   margin-bottom: 0.5rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   /* What is in force is known since Prepare; the step comes first. */
   .sheet {
     display: none;

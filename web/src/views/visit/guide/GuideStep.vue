@@ -338,7 +338,7 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
   max-width: 36rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .say {
     font-size: 1.375rem;
   }

@@ -133,7 +133,7 @@ dd {
   align-items: end;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .main {
     width: 100%;
   }

@@ -77,7 +77,7 @@ const { submit } = useEntry(
   padding-block: 0.2rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .fields {
     grid-template-columns: 1fr 1fr;
   }

@@ -21,7 +21,7 @@ const store = useVisit()
 const refusal = shallowRef<Refusal | null>(null)
 const refused = shallowRef<{ element: string; to: Opening } | null>(null)
 /** On a phone only what the step turns is drawn, large enough for a glove. */
-const narrow = useMediaQuery('(max-width: 700px)')
+const narrow = useMediaQuery('(max-width: 43.75em)')
 const whole = ref(false)
 
 const { site, states } = useSite()

@@ -99,7 +99,7 @@ const outcome = computed(() =>
   max-width: 30rem;
 }
 
-@media (max-width: 700px) {
+@media (max-width: 43.75em) {
   .sheet {
     grid-template-columns: minmax(0, 1fr);
   }
