@@ -98,6 +98,11 @@ const lists = computed(() => {
     ...ahead.map((d) => ({ title: dayTitle(d.day), visits: d.visits })),
   ].filter((list) => list.visits.length > 0)
 })
+/** A browser clears away when room runs short, unless it has promised not to. */
+const SHORT_BYTES = 500e6
+const mayBeCleared = computed(
+  () => along.room !== null && !along.room.kept && along.room.free < SHORT_BYTES,
+)
 /** As many as a phone shows come first. */
 const shown = useByAndBy(() => lists.value.reduce((sum, l) => sum + l.visits.length, 0), 6)
 const shownLists = computed(() => {
@@ -134,7 +139,7 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
     <p v-if="session.has('technician')" class="soft along" role="status">
       <template v-if="along.ready"
         >Ready for the pit: {{ along.taken }} {{ along.taken === 1 ? 'visit' : 'visits' }} of today
-        and the week ahead on this device, {{ clockWords(along.at) }}</template
+        and the week ahead, {{ clockWords(along.at) }}</template
       >
       <template v-else-if="along.at"
         >Not on this device yet: {{ along.missing.join(', ') }}. Stay on the line, and
@@ -142,8 +147,8 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
       >
       <template v-else-if="!asOf">The visits ahead are being taken along.</template>
       <template v-if="along.at && along.room">
-        · Room for {{ sizeWords(along.room.free) }} more<template v-if="!along.room.kept"
-          >; when that runs short the browser may clear it away</template
+        · Room for {{ sizeWords(along.room.free) }} more<template v-if="mayBeCleared"
+          >: the browser may clear away what is kept, so send what waits</template
         >
       </template>
       <template v-if="!keys.own()">
