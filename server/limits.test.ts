@@ -35,6 +35,27 @@ describe('what may be asked so often in a minute is counted by all processes tog
     expect(refused(await ask(1, compute(planner)))).toBe(0)
   })
 
+  it('one long computation at a time, and the next once that has ended', async () => {
+    // Each ends when the test says so.
+    const ends: (() => void)[] = []
+    const compute = () => new Promise<object>((done) => ends.push(() => done({})))
+    const agent = await signedIn(serve({ ...app, heavy: { ...app.heavy, compute } }), 'reviewer')
+    const { example } = computationNamed('simulate-assembly')
+    const send = async (input: unknown) =>
+      (await agent.post('/api/v1/compute/simulate-assembly').send(input as object)).status
+    const first = send(example)
+    await expect.poll(() => ends.length).toBe(1)
+    expect(await send(example)).toBe(429)
+    // What is malformed takes no thread, and is answered.
+    expect(await send({ kind: 'none' })).toBe(422)
+    ends[0]?.()
+    expect(await first).toBe(200)
+    const next = send(example)
+    await expect.poll(() => ends.length).toBe(2)
+    ends[1]?.()
+    expect(await next).toBe(200)
+  })
+
   it('challenges for an address, of which nothing is known ten minutes later', async () => {
     const challenge = (a: App) => {
       const server = serve(a)

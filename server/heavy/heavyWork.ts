@@ -45,12 +45,16 @@ const IDLE_MS = 60_000
 /** In threads beside the one that asks. */
 export function inWorkers(): HeavyWork {
   const built = import.meta.url.endsWith('.js')
-  const pool = new Piscina({
-    filename: fileURLToPath(new URL(built ? 'worker.js' : 'unbuiltWorker.mjs', import.meta.url)),
-    minThreads: 0,
-    maxThreads: Math.max(1, availableParallelism() - 1),
-    idleTimeout: IDLE_MS,
-  })
+  const threads = () =>
+    new Piscina({
+      filename: fileURLToPath(new URL(built ? 'worker.js' : 'unbuiltWorker.mjs', import.meta.url)),
+      minThreads: 0,
+      maxThreads: Math.max(1, availableParallelism() - 1),
+      idleTimeout: IDLE_MS,
+    })
+  const pool = threads()
+  // A diagnosis takes many seconds: nobody waits behind it for his paper.
+  const computing = threads()
   return {
     async pdf(...asked) {
       return Buffer.from((await pool.run(asked, { name: 'pdf' })) as Uint8Array)
@@ -61,7 +65,7 @@ export function inWorkers(): HeavyWork {
       return read.library
     },
     async compute(name, input, library, signal) {
-      const said = (await pool.run([name, input, library], {
+      const said = (await computing.run([name, input, library], {
         name: 'compute',
         signal,
       })) as Computed
@@ -72,6 +76,8 @@ export function inWorkers(): HeavyWork {
       }
       return said.answer
     },
-    close: () => pool.destroy(),
+    close: async () => {
+      await Promise.all([pool.destroy(), computing.destroy()])
+    },
   }
 }

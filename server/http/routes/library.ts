@@ -3,6 +3,7 @@ import { compute, computationNamed, computations } from '@uvanta/core/registry'
 import { check } from '@uvanta/core/schema'
 import type { Response } from 'express'
 import type { App } from '../../context'
+import { ServiceError } from '../../service/errors'
 import { sendPacked } from '../libraryAnswer'
 import type { Bind } from '../route'
 
@@ -28,20 +29,41 @@ export function bindLibrary(app: App, bind: Bind): void {
       example: example as object,
     })),
   }))
-  bind(api.computations.run, async ({ params: { name }, body, res }) => {
+  const atWork = oneAtATime()
+  bind(api.computations.run, async ({ params: { name }, body, req, res }) => {
     const definition = computationNamed(name)
     const { library } = app.shelf
     if (!definition.heavy) return compute(definition, body, library) as object
     // What is malformed takes no thread.
     check(definition.input, body)
     const asked = whileAsked(res)
+    const done = atWork(req.session.personId ?? '')
     try {
       return (await app.heavy.compute(name, body, library, asked)) as object
     } catch (error) {
       if (!asked.aborted) throw error
       return {}
+    } finally {
+      done()
     }
   })
+}
+
+/** Who has a long computation under way asks for no other: it would wait in a thread that all share. */
+function oneAtATime() {
+  const busy = new Set<string>()
+  /** @returns to be called when the work has ended; @throws ServiceError too-many */
+  return (person: string): (() => void) => {
+    if (busy.has(person)) {
+      throw new ServiceError(
+        'too-many',
+        'Another long computation of yours is under way.',
+        'Wait for its answer, or break it off.',
+      )
+    }
+    busy.add(person)
+    return () => busy.delete(person)
+  }
 }
 
 /** Aborted as soon as whoever asked has gone. */
