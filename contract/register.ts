@@ -255,6 +255,20 @@ export const register = {
     body: strictObject(equipmentFields),
     response: equipmentSchema,
   }),
+  changeService: endpoint({
+    method: 'post',
+    path: '/api/v1/equipment/{id}/service',
+    summary: 'Take equipment out of service, or put it back: then it is due at once',
+    tag: 'Register',
+    access: editors,
+    versioned: true,
+    params: idParams<'equipment'>(),
+    body: strictObject({
+      inService: yup.boolean().strict(true).required(),
+      why: prose(300).required('is missing: say why'),
+    }),
+    response: equipmentSchema,
+  }),
   importEquipment: endpoint({
     method: 'post',
     path: '/api/v1/equipment/import',

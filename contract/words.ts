@@ -5,6 +5,7 @@ export const conditions = [
   'failed',
   'temporary-repair',
   'not-assessed',
+  'out-of-service',
 ] as const
 export type Condition = (typeof conditions)[number]
 

@@ -9,6 +9,7 @@ import { removeSecondFactor } from '../../service/people/secondFactor'
 import * as customers from '../../service/register/customers'
 import * as register from '../../service/register/equipment'
 import { importEquipment } from '../../service/register/importing/importEquipment'
+import { changeService } from '../../service/register/service'
 import * as sites from '../../service/register/sites'
 import * as stock from '../../service/stock/stock'
 import { isOnThisMachine } from '../ownHost'
@@ -67,6 +68,9 @@ export function bindOffice(app: App, bind: Bind): void {
   }))
   bind(api.register.changeEquipment, ({ actor, params, version, body }) =>
     register.changeEquipment(app, actor(), params.id, version, body),
+  )
+  bind(api.register.changeService, ({ actor, params, version, body }) =>
+    changeService(app, actor(), params.id, version, body),
   )
   bind(api.register.listCustomers, ({ actor, query }) =>
     customers.listCustomers(app, actor(), query),

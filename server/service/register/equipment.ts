@@ -137,6 +137,13 @@ export async function changeEquipment(
   const { dueOn, ...fields } = input
   const merged = { ...current, siteId: current.site.id, ...defined(fields) }
   checkCatalogue(app, merged)
+  if (dueOn && current.condition === 'out-of-service') {
+    throw new ServiceError(
+      'refused',
+      `${current.tag} is out of service and falls due with nothing.`,
+      'Put it back into service first, or leave the date out.',
+    )
+  }
   const site = await readSite(app, actor, merged.siteId)
   const taken = await app.db.equipment.findOne({ where: { tag: merged.tag, id: { [Op.ne]: id } } })
   if (taken)

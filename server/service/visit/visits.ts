@@ -200,6 +200,13 @@ async function planPayload(
   },
 ): Promise<PayloadOf<'planned'>> {
   const e = await readEquipment(app, input.equipmentId)
+  if (e.condition === 'out-of-service') {
+    throw new ServiceError(
+      'refused',
+      `${e.tag} is out of service.`,
+      'Put it back into service first, on its page.',
+    )
+  }
   const pack = packFor(app, e.kind, input.rulePack)
   const nominals = nominalsOf(e)
   const previous = await previousLeft(app, e.id, input.plannedOn)

@@ -96,6 +96,8 @@ async function updateStanding(app: App, { state, visit, transaction }: OpenLog):
       // A correction of an older visit says nothing of how the equipment stands since a newer test.
       where: {
         equipmentId: visit.equipmentId,
+        // Nor does it put back into service what was taken out meanwhile.
+        condition: { [Op.ne]: 'out-of-service' },
         lastTestedOn: { [Op.or]: [{ [Op.is]: null }, { [Op.lte]: standing.testedOn }] },
       },
       transaction,

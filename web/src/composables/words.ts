@@ -79,6 +79,7 @@ export const conditionWords: Readonly<Record<string, string>> = {
   failed: 'Failed',
   'temporary-repair': 'Temporary repair',
   'not-assessed': 'Not assessed',
+  'out-of-service': 'Out of service',
 }
 
 export const visitStateWords: Readonly<Record<string, string>> = {

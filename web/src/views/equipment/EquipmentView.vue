@@ -21,6 +21,7 @@ import { useLibrary } from '@/stores/library'
 import { useSession } from '@/stores/session'
 import NominalsDialog from './NominalsDialog.vue'
 import PlanVisit from './PlanVisit.vue'
+import ServiceDialog from './ServiceDialog.vue'
 import StationLine from './StationLine.vue'
 
 const ControlChart = defineAsyncComponent(() => import('./ControlChart.vue'))
@@ -56,11 +57,12 @@ const machine = computed(() => {
 const programme = computed(
   () => library.library?.programmes.find((p) => p.id === e.value?.programme)?.title ?? '',
 )
-/** A visit needs a field test or a job guide to go by. */
+/** A visit needs something that is in service, and a field test or a job guide to go by. */
 const visitable = computed(
   () =>
-    library.library?.rulePacks.some((p) => p.tests.some((t) => t.kind === e.value?.kind)) ||
-    library.library?.guides.some((g) => serves(g, e.value?.family ?? '')),
+    e.value?.condition !== 'out-of-service' &&
+    (library.library?.rulePacks.some((p) => p.tests.some((t) => t.kind === e.value?.kind)) ||
+      library.library?.guides.some((g) => serves(g, e.value?.family ?? ''))),
 )
 const cells = computed(() => {
   const x = e.value
@@ -127,6 +129,11 @@ const tested = computed(() => (value.value?.history ?? []).filter((h) => h.readi
             :to="{ name: 'equipment-change', params: { id: e.id } }"
             >Change</LinkButton
           >
+          <ServiceDialog
+            v-if="session.has('planner', 'administrator')"
+            :equipment="e"
+            @changed="load"
+          />
         </template>
       </TitleBlock>
 
