@@ -1,5 +1,7 @@
-import { expect, test } from '@playwright/test'
+import { expect, type Page, test } from '@playwright/test'
 import { signIn } from './people'
+
+const button = (page: Page, name: string) => page.getByRole('button', { name })
 
 test('the planner finds equipment, keeps the search in the address, and plans a visit', async ({
   page,
@@ -52,19 +54,24 @@ test('the planner says how to get in, and whoever goes there reads it', async ({
   expect(await read('bakehouse')).toBe('')
 })
 
-test('what is emptied in the form of equipment is taken out of the register', async ({ page }) => {
-  await signIn(page, 'sula')
+/** A piece of equipment more at the site of another, with nothing planned. */
+async function added(page: Page, tag: string, more: object = {}): Promise<string> {
   const { items } = await (await page.request.get('/api/v1/equipment?q=RP-111')).json()
   const { family, kind, sizeIn, maker, service, programme, site } = items[0]
-  const id = '018f0000-0000-7000-8000-00000000e001'
-  const added = await page.request.post('/api/v1/equipment', {
+  const id = crypto.randomUUID()
+  const answer = await page.request.post('/api/v1/equipment', {
     data: {
-      ...{ id, family, kind, sizeIn, maker, service, programme, siteId: site.id },
-      ...{ tag: 'RP-990', serial: 'S-990', position: 'Yard', dueOn: '2030-01-31' },
-      ...{ station: 'Yard line', stationPlace: 1 },
+      ...{ id, tag, family, kind, sizeIn, maker, service, programme, siteId: site.id },
+      ...{ serial: `S-${tag}`, position: 'Yard', dueOn: '2030-01-31', ...more },
     },
   })
-  expect(added.ok()).toBe(true)
+  expect(answer.ok()).toBe(true)
+  return id
+}
+
+test('what is emptied in the form of equipment is taken out of the register', async ({ page }) => {
+  await signIn(page, 'sula')
+  const id = await added(page, 'RP-990', { station: 'Yard line', stationPlace: 1 })
   await page.goto(`/equipment/${id}/change`)
   await expect(page.getByLabel('Station')).toHaveValue('Yard line')
   await page.getByLabel('Station').fill('')
@@ -73,6 +80,26 @@ test('what is emptied in the form of equipment is taken out of the register', as
   await expect(page).toHaveURL(`/equipment/${id}`)
   const read = await (await page.request.get(`/api/v1/equipment/${id}`)).json()
   expect([read.station, read.stationPlace]).toEqual([null, null])
+})
+
+test('what is not there any more is taken out of service, planned by nobody, and put back', async ({
+  page,
+}) => {
+  await signIn(page, 'sula')
+  await page.goto(`/equipment/${await added(page, 'RP-991')}`)
+  const change = async (action: string, why: string) => {
+    await button(page, action).click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByLabel('Why').fill(why)
+    await dialog.getByRole('button', { name: action }).click()
+    await expect(dialog).toHaveCount(0)
+  }
+  await change('Take out of service', 'The kiosk was pulled down')
+  await expect(page.getByText('Out of service', { exact: true })).toBeVisible()
+  await expect(button(page, 'Plan a visit')).toHaveCount(0)
+  await change('Put back into service', 'The kiosk stands again')
+  await expect(page.getByText('Not assessed').first()).toBeVisible()
+  await expect(button(page, 'Plan a visit')).toBeVisible()
 })
 
 test('the administrator keeps people, licences and gauges', async ({ page }) => {
