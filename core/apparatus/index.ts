@@ -1,6 +1,6 @@
 export * from './condition'
 export * from './faults'
-export type { Role } from './role'
+export { type Role, SPRUNG } from './role'
 export {
   isNominal,
   type Nominal,

@@ -9,3 +9,6 @@ export type Role =
   | 'regulator'
   | 'slam-shut'
   | 'machine'
+
+/** What a spring shuts, or sets. */
+export const SPRUNG: readonly Role[] = ['check', 'relief', 'air-inlet', 'regulator', 'slam-shut']

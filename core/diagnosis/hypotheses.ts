@@ -3,8 +3,8 @@ import {
   type Fault,
   type FaultKind,
   possibleFaults,
-  type Role,
   type SiteSpec,
+  SPRUNG,
 } from '../apparatus'
 import { FluidError } from '../fluid'
 import type { Procedure } from '../procedure'
@@ -46,7 +46,6 @@ const LEAKS: readonly FaultKind[] = [
 const LEAK_DEGREES = [0.15, 0.6]
 const DEGREES = [0.25, 0.5, 0.75, 1]
 
-const SPRUNG: readonly Role[] = ['check', 'relief', 'air-inlet', 'regulator', 'slam-shut']
 /** Springs of one kind are a few percent apart; a regulator was set by hand, to a percent or so. */
 const SPRINGS = [0.94, 1, 1.06]
 const SETTINGS = [0.985, 1, 1.015]

@@ -5,6 +5,7 @@ import {
   nominalsInSi,
   possibleFaults,
   type SiteSpec,
+  SPRUNG,
 } from '@uvanta/core/apparatus'
 import { isRegulatorKind } from '@uvanta/core/apparatus/regulator'
 import type { App } from '../context'
@@ -45,7 +46,6 @@ export function virtualSiteOf(
   }
 }
 
-const SPRUNG: readonly string[] = ['check', 'relief', 'air-inlet', 'regulator', 'slam-shut']
 const elementsOf = (kind: string) => apparatusOf(kind)?.elements ?? []
 /** A regulator and its relief were set by hand, to a percent or so. */
 function spreadOf(kind: string, role: string): [number, number] {

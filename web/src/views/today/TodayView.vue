@@ -152,8 +152,7 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
         >
       </template>
       <template v-if="!keys.own()">
-        · No PIN of yours opens this device yet:
-        <RouterLink :to="{ name: 'account' }">set one</RouterLink>, and you sign in a pit.
+        · <RouterLink :to="{ name: 'account' }">Set a PIN</RouterLink>, and you sign in a pit.
       </template>
     </p>
     <WaitingLine v-if="loading && !value" what="today’s visits" />

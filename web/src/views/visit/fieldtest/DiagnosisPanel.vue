@@ -25,14 +25,20 @@ watch(diagnosis, (d) => emit('suspects', d?.suspects.map((s) => s.element) ?? []
 </script>
 
 <template>
-  <section class="section" aria-labelledby="diagnosis-title" aria-live="polite">
+  <!-- Said once it is worked out, and not at every step on the way. -->
+  <section
+    class="section"
+    aria-labelledby="diagnosis-title"
+    aria-live="polite"
+    :aria-busy="!diagnosis && !failed"
+  >
     <h2 id="diagnosis-title">What it may be</h2>
     <p v-if="failed" class="soft">It could not be worked out on this device.</p>
     <template v-else-if="!diagnosis">
       <label for="diagnosis-part" class="soft"
         >The model is asked what each fault would read.</label
       >
-      <progress id="diagnosis-part" :value="part" max="1">{{ percent(part) }}</progress>
+      <progress id="diagnosis-part" :value="part" max="1"></progress>
     </template>
     <template v-else>
       <p v-if="doubtful" class="caution">
