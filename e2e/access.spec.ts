@@ -105,7 +105,8 @@ async function fits(page: Page, when: string): Promise<void> {
 }
 
 async function noFinding(axe: AxeBuilder): Promise<void> {
-  const { violations } = await axe.analyze()
+  // There are no frames, for which it would look again in a page of its own.
+  const { violations } = await axe.setLegacyMode().analyze()
   expect(
     violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`),
   ).toEqual([])
@@ -125,7 +126,8 @@ for (const { name, who, go } of views) {
       await fits(page, `${width} wide`)
     }
     await page.setViewportSize(sizes.phone)
-    await noFinding(new AxeBuilder({ page }))
+    // The colours are those of the tablet.
+    await noFinding(new AxeBuilder({ page }).disableRules('color-contrast'))
     await page.setViewportSize(sizes.tablet)
     await twiceAsLarge(page)
     await fits(page, 'with letters twice as large')
