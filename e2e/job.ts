@@ -92,40 +92,79 @@ export async function leave(page: Page, name: string): Promise<void> {
   if (await end.isVisible()) await end.click()
 }
 
+/** What a step may ask for, by where it asks. */
+const ASKED = {
+  kit: 'section.kit form',
+  answers: '.answers',
+  proof: 'form.proof',
+  rounds: '.relaxing',
+  setting: 'form.setting',
+  grooves: 'form.grooves',
+  temporary: 'form.temporary',
+  inspection: '.inspection',
+  torque: '.torque form',
+  figures: 'form.ask',
+} as const
+
+interface Due {
+  readonly station: string
+  /** The sentence whose turn it is, or that there is none any more. */
+  readonly isSaid: boolean
+  readonly byHand: boolean
+  readonly words: string
+  readonly place: string
+  readonly asks: readonly (keyof typeof ASKED)[]
+}
+
+/** Everything that decides what is done next, in one look. */
+const dueOn = (page: Page): Promise<Due> =>
+  page.evaluate((asked) => {
+    const textOf = (e: Element | null | undefined) => (e as HTMLElement | null)?.innerText ?? ''
+    const step = document.querySelector('.guide-step')
+    const said = [...(step?.querySelectorAll('.say, .then') ?? [])].map(textOf)
+    return {
+      station: textOf(document.querySelector('.frame h2')),
+      isSaid: document.querySelector('.guide-step .say, .hands .now .sentence') !== null,
+      byHand: step?.matches('.hands') ?? false,
+      // A part that comes off and is judged at once has two sentences.
+      words: said.join(' · '),
+      place: textOf(step?.querySelector('.place')),
+      asks: Object.entries(asked).flatMap(([ask, where]) =>
+        step?.querySelector(where)?.checkVisibility() ? [ask as keyof typeof asked] : [],
+      ),
+    }
+  }, ASKED)
+
 /** Carries out the steps of a station as the guide asks, and answers their sentences. */
 export async function carryOut(page: Page, hints: JobHints = {}): Promise<string[]> {
   const said: string[] = []
-  const say = dueWords(page)
+  const shown = dueWords(page).or(page.locator('p.all')).first()
   await expect(stationName(page)).toBeVisible()
   const station = await stationName(page).innerText()
   for (let n = 0; n < 120; n++) {
     // The last step may have ended the station.
     if ((await stationName(page).innerText()) !== station) return said
-    await expect(say.or(page.locator('p.all')).first()).toBeVisible()
-    if (!(await say.isVisible())) return said
-    if (await page.locator('.guide-step.hands').isVisible()) {
+    await expect(shown).toBeVisible()
+    const due = await dueOn(page)
+    if (due.station !== station || !due.isSaid) return said
+    if (due.byHand) {
       const done = await strokeDown(page, hints.until)
       said.push(...done)
       if (done.length === 0) return said
       continue
     }
-    // A part that comes off and is judged at once has two sentences.
-    const words = (await page.locator('.guide-step').locator('.say, .then').allInnerTexts()).join(
-      ' · ',
-    )
-    if (hints.until?.test(words)) return said
+    if (hints.until?.test(due.words)) return said
     // A step that takes a part from a kit nobody has counted is then still to be done, perhaps with others.
-    if (!/Count the kit/.test(words) && (await bagOf(page).isVisible())) {
-      while (await bagOf(page).isVisible()) await countKit(page)
+    if (!/Count the kit/.test(due.words) && due.asks.includes('kit')) {
+      await countKits(page)
       continue
     }
     // The first of them may stand where whoever came here has scrolled.
     if (said.length > 0) await nextActionInSight(page)
-    said.push(words)
-    await giveFigures(page)
-    const place = await page.locator('.guide-step .place').innerText()
-    await doStep(page, words, hints)
-    await expect(page.locator('.guide-step .place', { hasText: place })).toHaveCount(0)
+    said.push(due.words)
+    if (due.asks.includes('figures')) await giveFigures(page)
+    await doStep(page, due, hints)
+    await expect(page.locator('.guide-step .place', { hasText: due.place })).toHaveCount(0)
   }
   throw new Error('the station does not end')
 }
@@ -143,41 +182,39 @@ async function giveFigures(page: Page): Promise<void> {
   }
 }
 
-async function doStep(page: Page, words: string, hints: JobHints): Promise<void> {
+async function doStep(page: Page, { asks, words }: Due, hints: JobHints): Promise<void> {
   const step = page.locator('.guide-step')
   const press = (name: string | RegExp) => step.getByRole('button', { name }).first().click()
-  if (await bagOf(page).isVisible()) {
-    while (await bagOf(page).isVisible()) await countKit(page)
-    return
-  }
-  const asked = step.locator('.answers')
-  if ((await asked.isVisible()) && !(await step.locator('.inspection').isVisible()))
-    return asked
+  const isAsked = (what: keyof typeof ASKED) => asks.includes(what)
+  if (isAsked('kit')) return countKits(page)
+  if (isAsked('answers') && !isAsked('inspection'))
+    return step
+      .locator('.answers')
       .getByRole('button', { name: hint(hints.findings, words) ?? /./ })
       .first()
       .click()
-  if (await step.locator('form.proof').isVisible()) {
+  if (isAsked('proof')) {
     await step.getByLabel('Reading').fill('0.0')
     return press('Zero is read')
   }
-  if (await step.locator('.relaxing').isVisible()) return goRound(page)
-  if (await step.locator('form.setting').isVisible()) {
+  if (isAsked('rounds')) return goRound(page)
+  if (isAsked('setting')) {
     await step.locator('form.setting input').fill('3 turns from fully out')
     return press('Written down')
   }
-  if (await step.locator('form.grooves').isVisible()) {
+  if (isAsked('grooves')) {
     // Where one groove is vented it stays empty.
     const vented = await step.getByText('1 groove stays empty on purpose.').isVisible()
     await step.getByLabel('Grooves').fill('7')
     await step.getByLabel('Rings').fill(vented ? '6' : '7')
     return press('Record both counts')
   }
-  if (await step.locator('form.temporary').isVisible()) {
+  if (isAsked('temporary')) {
     await step.getByLabel('Permitted by').fill('Cross-connection office, by telephone')
     await step.getByLabel('Renew by').fill(inDays(21))
     return press('Record the temporary repair')
   }
-  if (await step.locator('.inspection').isVisible()) {
+  if (isAsked('inspection')) {
     const defect = hint(hints.defects, words)
     if (defect) await press(defect)
     const finding = hint(hints.findings, words)
@@ -186,8 +223,7 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
     await step.getByLabel('Reason for the departure').fill('No rubber at hand tonight')
     return press('Record it so')
   }
-  const ceiling = step.locator('.torque form')
-  if (await ceiling.isVisible()) {
+  if (isAsked('torque')) {
     const most = (await step.locator('.torque dd .mono').first().innerText()).split(' ')[0]
     await step.getByLabel('Set to').fill(most ?? '')
     return press('Tightened to it')
@@ -200,6 +236,11 @@ async function doStep(page: Page, words: string, hints: JobHints): Promise<void>
 
 export const inDays = (days: number) =>
   new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10)
+
+/** Counts one kit after the other, until none is left to be counted. */
+async function countKits(page: Page): Promise<void> {
+  while (await bagOf(page).isVisible()) await countKit(page)
+}
 
 /** The bag’s number and every item, as its list says. */
 async function countKit(page: Page): Promise<void> {
