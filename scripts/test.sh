@@ -87,7 +87,9 @@ load_demo() {
 export UVANTA_E2E_DATA="$out/e2e-data"
 # One after the other these would leave a core idle half of the time.
 beside demo load_demo "$UVANTA_E2E_DATA"
-together format boundaries exports types lint
+# By itself the longest of them would do so too: it goes on beside the tests.
+beside types npm run -s check:types
+together format boundaries exports lint
 check deploy bash scripts/deploy-test.sh
 # Those of the launcher mostly wait, while the tests of the server work.
 beside backup bash scripts/backup-test.sh
@@ -96,6 +98,7 @@ beside cluster bash scripts/cluster-test.sh
 beside power bash scripts/power-test.sh 3
 count unit unit.json timeout 1500 npx vitest run --reporter=default --reporter=json --outputFile.json="$out/unit.json"
 wait
+check types verdict_of types
 check backup verdict_of backup
 check launcher verdict_of launcher
 check cluster verdict_of cluster

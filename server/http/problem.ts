@@ -172,8 +172,9 @@ export const problemHandler: ErrorRequestHandler = (error: unknown, req, res, ne
     500,
     explained(
       'fault-of-ours',
-      'Something went wrong on the server. Nothing was changed.',
-      'Try again, and tell the administrator if it stays.',
+      // Whether anything was changed cannot be known: it may have failed after it was written.
+      'Something went wrong on the server.',
+      'Try again – what was sent twice is stored once – and tell the administrator if it stays.',
     ),
   )
 }

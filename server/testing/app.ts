@@ -5,6 +5,7 @@ import type { Endpoint, Person, Role } from '@uvanta/contract'
 import { answerOf } from '@uvanta/contract/answers'
 import { check } from '@uvanta/core/schema'
 import { addDays } from '@uvanta/core/calendar'
+import type { Library } from '@uvanta/core/library'
 import { pino } from 'pino'
 import supertest from 'supertest'
 import { v7 as uuidv7 } from 'uuid'
@@ -12,6 +13,7 @@ import { inject } from 'vitest'
 import type { App } from '../context'
 import { openApp } from '../app'
 import type { Config } from '../config'
+import { atOnce, type HeavyWork } from '../heavy/heavyWork'
 import { makeServer } from '../http/server'
 import { addCalibration, createGauge } from '../service/instruments/gauges'
 import { addLicence, createPerson } from '../service/people/people'
@@ -32,6 +34,15 @@ async function filledDatabase(where: Where, fill: Fill): Promise<string> {
   return database
 }
 
+const SHIPPED = join(root, 'library')
+let shipped: Promise<Library> | undefined
+/** To read and prove the library that is shipped takes longer than most tests: all of a thread share it. */
+const heavy: HeavyWork = {
+  ...atOnce,
+  library: (directory) =>
+    directory === SHIPPED ? (shipped ??= atOnce.library(SHIPPED)) : atOnce.library(directory),
+}
+
 /**
  * An application on a new, empty database, or on one that is filled before it is brought up to date.
  * @param fill runs between making the database and migrating it
@@ -44,7 +55,7 @@ export async function makeTestApp(fill?: Fill): Promise<App> {
     port: 0,
     publicUrl: 'http://127.0.0.1:4870',
     dataDirectory,
-    libraryDirectory: join(root, 'library'),
+    libraryDirectory: SHIPPED,
     libraryKeptIn: join(dataDirectory, 'library.json'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: 'for tests only',
@@ -58,7 +69,7 @@ export async function makeTestApp(fill?: Fill): Promise<App> {
     },
     database: { ...where, database },
   }
-  return openApp(config)
+  return openApp(config, heavy)
 }
 
 /** A server whose every answer is held against the contract: one that does not fit is a 500. */

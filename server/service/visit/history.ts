@@ -3,7 +3,13 @@ import type { VisitSummary } from '@uvanta/contract'
 import { type Library, NotInLibrary } from '@uvanta/core/library'
 import { workOn } from '@uvanta/core/certificate'
 import { fails } from '@uvanta/core/rules'
-import { foldVisit, runNames, verdictOf, type VisitState } from '@uvanta/core/visit'
+import {
+  foldVisit,
+  runNames,
+  verdictOf,
+  type VisitEvent,
+  type VisitState,
+} from '@uvanta/core/visit'
 import type { App } from '../../context'
 import { readEquipment } from '../register/equipment'
 import { toEvent } from './log'
@@ -26,7 +32,8 @@ export async function equipmentHistory(
     }),
     app.db.people.findAll({ where: { id: visits.map((v) => v.technicianId) } }),
   ])
-  const logs = new Map(visits.map((v) => [v.id, events.filter((e) => e.visitId === v.id)]))
+  const logs = new Map(visits.map((v) => [v.id, [] as VisitEvent[]]))
+  for (const e of events) logs.get(e.visitId)?.push(toEvent(e))
   const names = new Map(people.map((p) => [p.id, p.name]))
   return visits.map((v) => ({
     visitId: v.id,
@@ -36,7 +43,7 @@ export async function equipmentHistory(
     technician: names.get(v.technicianId) ?? '',
     certificateId: v.certificateId,
     certificateNumber: v.certificateNumber,
-    ...whatWasSeen(foldVisit((logs.get(v.id) ?? []).map(toEvent)), app.shelf.library),
+    ...whatWasSeen(foldVisit(logs.get(v.id) ?? []), app.shelf.library),
   }))
 }
 
