@@ -128,6 +128,11 @@ for (const { name, who, go } of views) {
     await page.setViewportSize(sizes.phone)
     // The colours are those of the tablet.
     await noFinding(new AxeBuilder({ page }).disableRules('color-contrast'))
+    // Nothing of a list lies beside the screen, where nobody looks.
+    const beside = await page
+      .locator('.scroll-x[aria-busy]')
+      .evaluateAll((lists) => lists.map((l) => l.scrollWidth - l.clientWidth))
+    expect(beside.filter((px) => px > 0)).toEqual([])
     await page.setViewportSize(sizes.tablet)
     await twiceAsLarge(page)
     await fits(page, 'with letters twice as large')

@@ -127,7 +127,7 @@ if (props.search) useKeys([{ key: '/', does: 'Search', run: () => field.value?.f
             :class="{ leads: to }"
             @click="open(row)"
           >
-            <td v-for="c in columns" :key="c.key" :class="c.look">
+            <td v-for="c in columns" :key="c.key" :class="c.look" :data-title="c.title">
               <slot v-if="$slots[c.key]" :name="c.key" :row="row" />
               <template v-else>{{ cell(row, c.key) }}</template>
             </td>
@@ -197,9 +197,66 @@ th[aria-sort='descending'] button::after {
   white-space: nowrap;
 }
 
-@media (max-width: 30em) {
-  .row-actions {
+/* On a phone a row is an entry of its own: its name, and below what the columns say, each by its title. */
+@media (max-width: 36em) {
+  table,
+  thead,
+  tbody {
+    display: block;
+  }
+
+  thead tr {
+    display: flex;
+    gap: 1.5rem;
+    border-bottom: 2px solid var(--rule-strong);
+  }
+
+  .table th {
+    border: 0;
+    padding-inline: 0;
+  }
+
+  /* What nothing can be ordered by is said at its cells. */
+  th:not(:has(button)) {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+
+  tbody tr {
+    display: block;
+    padding-block: 0.65rem;
+    border-bottom: 1px solid var(--rule);
+  }
+
+  td {
+    display: block;
+    position: relative;
+    border: 0;
+    padding: 0.15rem 0;
     white-space: normal;
+
+    &:empty {
+      display: none;
+    }
+  }
+
+  td:not(:first-child, .row-actions) {
+    padding-left: 6.5rem;
+    text-align: left;
+
+    &::before {
+      content: attr(data-title) / '';
+      position: absolute;
+      left: 0;
+      max-width: 6rem;
+      font-size: 0.875rem;
+      color: var(--ink-soft);
+    }
+  }
+
+  /* A row all of which leads somewhere answers where it is pressed. */
+  .leads:hover {
+    background: var(--blue-wash);
   }
 }
 
