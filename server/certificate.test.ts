@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { compactVerify, createLocalJWKSet, decodeProtectedHeader } from 'jose'
@@ -141,6 +141,15 @@ describe('numbers', () => {
 })
 
 describe('a new key', () => {
+  it('lies in a file that nobody else can read, in a directory that nobody else can enter', () => {
+    const keys = join(app.config.dataDirectory, 'keys')
+    const modes = ['.', ...readdirSync(keys)].map((file) => [
+      file,
+      statSync(join(keys, file)).mode & 0o077,
+    ])
+    expect(modes.length).toBeGreaterThan(3)
+    expect(modes.filter(([, others]) => others !== 0)).toEqual([])
+  })
   it('signs what comes; what the old one signed verifies for good, by what is published', async () => {
     const before = await detail((await issue()).certificateId!)
     const first = app.keys.published().map((k) => k.kid)
