@@ -83,6 +83,24 @@ describe('equipment', () => {
     expect(due.status).toBe(409)
     expect((await planner.get(`${path()}/history`).expect(200)).body.items).not.toEqual([])
   })
+  it('is not planned in the very moment in which it is taken out', async () => {
+    expect((await change(true)).status).toBe(200)
+    const taking = await app.db.sequelize.transaction()
+    const { id, version } = await now()
+    await app.db.equipment.update(
+      { version: version + 1 },
+      { where: { id, version }, transaction: taking },
+    )
+    await app.db.equipmentStatus.update(
+      { condition: 'out-of-service', dueOn: null },
+      { where: { equipmentId: id }, transaction: taking },
+    )
+    const planned = plan().then((answer) => answer)
+    await new Promise((passed) => setTimeout(passed, 300))
+    await taking.commit()
+    const { status, body } = await planned
+    expect([status, body.why]).toEqual([409, expect.stringMatching(/is out of service/)])
+  })
   it('is not put back by a correction of what was found before', async () => {
     const reading = signed.events.find((e) => e.kind === 'reading')
     const event = draft('correction', {

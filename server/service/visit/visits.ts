@@ -174,8 +174,28 @@ async function addVisit(
   await activeTechnician(app, input.technicianId)
   const payload = await planPayload(app, input)
   await app.db.sequelize.transaction(async (transaction) => {
+    await holdInService(app, payload.equipment, transaction)
     await insertPlanned(app, actor, input.id, input.technicianId, payload, transaction)
   })
+}
+
+/**
+ * Until the transaction ends nobody takes the equipment out of service.
+ * @throws ServiceError refused where it is out already
+ */
+async function holdInService(
+  app: App,
+  { id, tag }: PayloadOf<'planned'>['equipment'],
+  transaction: Transaction,
+): Promise<void> {
+  await app.db.equipment.findByPk(id, { attributes: ['id'], lock: true, transaction })
+  const status = await app.db.equipmentStatus.findByPk(id, { lock: true, transaction })
+  if (status?.condition !== 'out-of-service') return
+  throw new ServiceError(
+    'refused',
+    `${tag} is out of service.`,
+    'Put it back into service first, on its page.',
+  )
 }
 
 /** @throws ServiceError invalid when visits cannot be given to that person */
@@ -200,13 +220,6 @@ async function planPayload(
   },
 ): Promise<PayloadOf<'planned'>> {
   const e = await readEquipment(app, input.equipmentId)
-  if (e.condition === 'out-of-service') {
-    throw new ServiceError(
-      'refused',
-      `${e.tag} is out of service.`,
-      'Put it back into service first, on its page.',
-    )
-  }
   const pack = packFor(app, e.kind, input.rulePack)
   const nominals = nominalsOf(e)
   const previous = await previousLeft(app, e.id, input.plannedOn)
