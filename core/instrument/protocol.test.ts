@@ -22,6 +22,7 @@ const messages: GaugeMessage[] = [
     lifted: ['relief'],
     wideOpen: [],
   },
+  { type: 'done', lines: 12 },
   { type: 'trouble', says: 'sensor wet' },
 ]
 

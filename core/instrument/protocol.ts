@@ -50,13 +50,20 @@ export interface GaugeSight {
   readonly wideOpen: readonly string[]
 }
 
+/** A virtual site has carried out what was said to it; a real instrument does not send it. */
+export interface GaugeDone {
+  readonly type: 'done'
+  /** How many lines it has heard since the line was opened. */
+  readonly lines: number
+}
+
 export interface GaugeTrouble {
   readonly type: 'trouble'
   readonly says: string
 }
 
 export type GaugeMessage =
-  GaugeHello | GaugeSample | GaugeChannel | GaugeBattery | GaugeSight | GaugeTrouble
+  GaugeHello | GaugeSample | GaugeChannel | GaugeBattery | GaugeSight | GaugeDone | GaugeTrouble
 
 const sum = (text: string) => {
   let total = 0
@@ -83,6 +90,8 @@ export function formatMessage(message: GaugeMessage): string {
       return sealed(
         `V ${[message.running, message.turning, message.lifted, message.wideOpen].map(list).join(' ')}`,
       )
+    case 'done':
+      return sealed(`D ${message.lines}`)
     case 'trouble':
       return sealed(`E ${message.says}`)
   }
@@ -124,6 +133,8 @@ export function parseMessage(line: string): GaugeMessage | null {
         wideOpen: unlist(wideOpen),
       }
     }
+    case 'D':
+      return Number.isInteger(number(0)) ? { type: 'done', lines: number(0) } : null
     case 'E':
       return { type: 'trouble', says: words.join(' ') }
     default:

@@ -9,6 +9,8 @@ import { HiddenSites } from './sites'
 
 const FOULED = { element: 'check-1', fault: 'fouled', severity: 0.4 }
 let folder: string
+/** All that it says, and what it says beside that it is done with a line. */
+let everything: string[]
 let said: string[]
 let gauge: Instrument
 const sites = () => new HiddenSites(join(folder, 'sites.json'), join(folder, 'services.json'))
@@ -44,8 +46,13 @@ beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'uvgauge-'))
   const hidden = { kind: 'RP', sizeIn: 2, supplyKpa: 450, springs: {}, faults: [FOULED] }
   writeFileSync(join(folder, 'sites.json'), JSON.stringify({ fouled: hidden }))
+  everything = []
   said = []
-  gauge = new Instrument(sites(), (line) => said.push(line), numbers())
+  const hear = (line: string) => {
+    everything.push(line)
+    if (!line.startsWith('D ')) said.push(line)
+  }
+  gauge = new Instrument(sites(), hear, numbers())
   gauge.hear(ask.start())
 })
 
@@ -183,6 +190,22 @@ describe('the simulated gauge', () => {
     const before = said.length
     pass(1)
     expect(said.length).toBe(before)
+  })
+})
+
+describe('what it was told', () => {
+  it('is carried out when it says so: no sample after that was taken before', () => {
+    across('stranger')
+    everything = []
+    gauge.hear(ask.hose('high', null))
+    gauge.hear(ask.hose('low', null))
+    pass(1)
+    // START, SITE, two hoses and six turns came before.
+    expect(everything.slice(0, 3).map((line) => parseMessage(line))).toMatchObject([
+      { type: 'done', lines: 11 },
+      { type: 'done', lines: 12 },
+      { type: 'sample' },
+    ])
   })
 })
 

@@ -35,6 +35,7 @@ export class Instrument {
   private seq = 0
   private trouble: Trouble = 'ok'
   private shown = 0
+  private heard = 0
 
   constructor(
     private readonly sites: HiddenSites,
@@ -60,8 +61,15 @@ export class Instrument {
     this.say(formatMessage(message))
   }
 
-  /** Takes one line; what it does not know it passes over, as an instrument does. */
+  /** Takes one line, and says that it is done with it. */
   hear(line: string): void {
+    this.carryOut(line)
+    this.heard++
+    if (this.trouble !== 'drop') this.tell({ type: 'done', lines: this.heard })
+  }
+
+  /** What it does not know it passes over, as an instrument does. */
+  private carryOut(line: string): void {
     const [verb, a = '', b = '', ...more] = line.trim().split(' ')
     try {
       switch (verb) {

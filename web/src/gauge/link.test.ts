@@ -157,6 +157,31 @@ describe('lines', () => {
   })
 })
 
+describe('a turn at a virtual site', () => {
+  const done = (lines: number) => formatMessage({ type: 'done', lines })
+  it('counts from when it was carried out, not from when it was asked for', () => {
+    driver.say(formatMessage(hello), sample(1, 0), done(3))
+    link.turn('HOSE gauge inlet-tap')
+    // What was on its way meanwhile shows the gauge as it hung before.
+    driver.say(sample(2, 0), sample(3, 0))
+    expect(link.turning).toBe(true)
+    driver.say(done(3))
+    expect(link.turning).toBe(true)
+    driver.say(done(4), sample(4, 60))
+    expect([link.turning, link.turnedAt, link.samples.length]).toEqual([false, 3, 4])
+  })
+  it('that was asked for when the line went is carried out when it is back', async () => {
+    link.turn('HOSE gauge inlet-tap')
+    driver.pull()
+    await vi.advanceTimersByTimeAsync(2_000)
+    expect(driver.opened).toBe(2)
+    driver.say(done(1))
+    expect(link.turning).toBe(true)
+    driver.say(done(2))
+    expect(link.turning).toBe(false)
+  })
+})
+
 describe('an instrument at a serial port', () => {
   /** A port whose bytes are scripted. */
   function scriptedPort() {

@@ -49,6 +49,12 @@ export class GaugeLink {
   private view: LinkView = nothing
   private wanted = false
   private damaged = 0
+  /** Lines since the line was opened. */
+  private sent = 0
+  /** With this line the last turn at a virtual site will have been carried out; null when it was. */
+  private awaited: number | null = null
+  /** How many samples there were when it was. */
+  turnedAt = 0
   private retry: ReturnType<typeof setTimeout> | undefined
   private watch: ReturnType<typeof setTimeout> | undefined
 
@@ -75,7 +81,19 @@ export class GaugeLink {
   }
 
   send(line: string): void {
+    this.sent++
     this.driver.send(line)
+  }
+
+  /** Changes something at a virtual site: what is on its way meanwhile was taken before. */
+  turn(line: string): void {
+    this.send(line)
+    this.awaited = this.sent
+  }
+
+  /** Whether a turn has not been carried out yet. */
+  get turning(): boolean {
+    return this.awaited !== null
   }
 
   private async connect(): Promise<void> {
@@ -86,9 +104,12 @@ export class GaugeLink {
         () => this.closed(),
       )
       this.damaged = 0
-      this.driver.send(ask.hello())
-      for (const line of this.introduce()) this.driver.send(line)
-      this.driver.send(ask.start())
+      this.sent = 0
+      this.send(ask.hello())
+      for (const line of this.introduce()) this.send(line)
+      // What was being turned when the line went is among what it was told now.
+      if (this.turning) this.awaited = this.sent
+      this.send(ask.start())
       this.expectSomething()
     } catch (error) {
       this.set({ says: error instanceof Error ? error.message : 'The gauge does not answer.' })
@@ -134,9 +155,17 @@ export class GaugeLink {
         return this.set({ battery: message.percent })
       case 'sight':
         return this.see(message)
+      case 'done':
+        return this.carriedOut(message.lines)
       case 'trouble':
         return this.set({ says: message.says })
     }
+  }
+
+  private carriedOut(lines: number): void {
+    if (this.awaited === null || lines < this.awaited) return
+    this.awaited = null
+    this.turnedAt = this.samples.length
   }
 
   private beside(place: string, unit: string): Channel {

@@ -136,16 +136,16 @@ export const useGauge = defineStore('gauge', () => {
   }
 
   function moved(element: string, to: Parameters<typeof ask.move>[1]): void {
-    if (virtual.value) link.value?.send(ask.move(element, to))
+    if (virtual.value) link.value?.turn(ask.move(element, to))
   }
   function hoseMoved(hose: string, port: string | null): void {
-    if (virtual.value) link.value?.send(ask.hose(hose, port))
+    if (virtual.value) link.value?.turn(ask.hose(hose, port))
   }
   function applied(source: string, to: AnyQuantity): void {
-    if (virtual.value) link.value?.send(ask.apply(source, toSi(to)))
+    if (virtual.value) link.value?.turn(ask.apply(source, toSi(to)))
   }
   function adjusted(turn: PayloadOf<'adjusted'>): void {
-    if (virtual.value) link.value?.send(ask.adjust(turn.adjuster, turnsOf(turn)))
+    if (virtual.value) link.value?.turn(ask.adjust(turn.adjuster, turnsOf(turn)))
   }
   /** The present step reads this item, of this quantity. */
   function show(next: string, of: Dimension): void {
@@ -162,19 +162,24 @@ export const useGauge = defineStore('gauge', () => {
     began.value = link.value?.samples.length ?? 0
   }
 
+  /** The first sample of the trace: none that was taken before the last turn was carried out. */
+  const first = () => Math.max(began.value, link.value?.turnedAt ?? 0)
+
   /** Samples since the trace began. */
   function trace(): Float64Array {
-    return link.value?.samples.since(began.value) ?? new Float64Array(0)
+    if (!link.value || link.value.turning) return new Float64Array(0)
+    return link.value.samples.since(first())
   }
 
   /** What the recorder’s other channels showed since the trace began, by its samples. */
   function channels(): { place: string; unit: string; points: { at: number; value: number }[] }[] {
-    const length = (link.value?.samples.length ?? 0) - began.value
+    const from = first()
+    const length = (link.value?.samples.length ?? 0) - from
     return [...(link.value?.channels ?? [])]
       .map(([place, channel]) => ({
         place,
         unit: channel.unit,
-        points: channel.since(began.value).map((p) => ({ ...p, at: p.at - began.value })),
+        points: channel.since(from).map((p) => ({ ...p, at: p.at - from })),
       }))
       .filter(({ points }) => (points.at(-1)?.at ?? -Infinity) > length - RECENT_S / periodS.value)
   }
@@ -184,19 +189,22 @@ export const useGauge = defineStore('gauge', () => {
    * may run fast.
    */
   function seenAt(): number | undefined {
-    const at = view.value?.seenAt.find((n) => n > began.value)
-    return virtual.value && at !== undefined ? at - began.value : undefined
+    const at = view.value?.seenAt.find((n) => n > first())
+    return virtual.value && at !== undefined ? at - first() : undefined
   }
 
-  /** Waits so many seconds of the gauge’s time. */
+  /** Waits so many seconds of the gauge’s time, from when the last turn is carried out. */
   function wait(seconds: number): Promise<void> {
-    const samples = link.value?.samples
-    if (!samples || seconds <= 0) return Promise.resolve()
-    const until = samples.length + Math.round(seconds / periodS.value)
+    const line = link.value
+    if (!line || seconds <= 0) return Promise.resolve()
+    const wanted = Math.round(seconds / periodS.value)
+    const from = line.samples.length
+    const isOver = () =>
+      !line.turning && line.samples.length - Math.max(from, line.turnedAt) >= wanted
     const deadline = Date.now() + PATIENCE * seconds * 1000 + PATIENCE_MS
     return new Promise((resolve) => {
       const look = () => {
-        if (samples.length >= until || Date.now() > deadline || !link.value) resolve()
+        if (isOver() || Date.now() > deadline || !link.value) resolve()
         else setTimeout(look, 40)
       }
       look()
