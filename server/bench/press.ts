@@ -16,21 +16,33 @@ const BATCH = 100
 const LINES = 4
 const VISITS = 3
 
-/** From a press to the next line of a guide in sight, on a phone that computes four times slower, by the length of the log. */
+/**
+ * From a press to the next line of a guide in sight, on a phone that computes four times slower, by the length of the
+ * log; beside it the same on a page that has nothing but the line.
+ */
 export async function benchPress(app: App, base: string): Promise<object[]> {
   const figures = []
   for (const least of ENTRIES) {
     const taken: number[] = []
+    const bare: number[] = []
     let longestLog = 0
     for (let n = 0; n < VISITS; n++) {
       const { id, entries } = await opened(app, base, least)
       longestLog = Math.max(longestLog, entries)
       const { page, close } = await openPhone(base, { slower: 4 })
       await page.addInitScript(NOTE_PRESS)
-      await page.goto(`${base}/visits/${id}`)
-      for (let line = 0; line < LINES; line++) {
-        await page.locator('.hands button.line-box:enabled').tap()
-        taken.push(await noted(page, 'nextAfter'))
+      await page.route('**/bare', (route) =>
+        route.fulfill({ contentType: 'text/html', body: BARE_LINE }),
+      )
+      for (const [path, into] of [
+        ['/bare', bare],
+        [`/visits/${id}`, taken],
+      ] as const) {
+        await page.goto(base + path)
+        for (let line = 0; line < LINES; line++) {
+          await page.locator('.hands button.line-box:enabled').tap()
+          into.push(await noted(page, 'nextAfter'))
+        }
       }
       await close()
     }
@@ -38,11 +50,19 @@ export async function benchPress(app: App, base: string): Promise<object[]> {
       name: `Press to next line, CPU ÷ 4, ${longestLog} entries`,
       p50Ms: Math.round(percentile(taken, 50)),
       longestMs: Math.round(Math.max(...taken)),
+      bareP50Ms: Math.round(percentile(bare, 50)),
       aimUnderMs: 100,
     })
   }
   return figures
 }
+
+const BARE_LINE = `<meta name="viewport" content="width=device-width"><div class="hands">
+  <div class="now"><p class="sentence">Line</p></div><button class="line-box" style="height: 3rem">Done</button></div>
+  <script>
+    const said = document.querySelector('.sentence')
+    document.querySelector('button').onclick = () => (said.textContent += ' done')
+  </script>`
 
 /**
  * Notes how long after a press the browser has drawn another line as the one whose turn it is: its own measure of an
