@@ -225,10 +225,9 @@ function restsOn(state: VisitState, name: RunName, library: Library) {
 
 /** Says of how many entries the time is doubtful, and why; undefined when of none. */
 function clockWords({ clockDoubts, count }: VisitState): string | undefined {
-  const doubts = Object.values(clockDoubts)
-  if (doubts.length === 0) return undefined
-  const early = doubts.filter((d) => d === 'before-planned').length
-  const far = doubts.length - early
+  if (clockDoubts.length === 0) return undefined
+  const early = clockDoubts.filter((d) => d.doubt === 'before-planned').length
+  const far = clockDoubts.length - early
   const parts = [
     ...(early > 0 ? [`${early} bear a time before the visit was planned`] : []),
     ...(far > 0 ? [`${far} bear a time far from when they arrived`] : []),

@@ -2,7 +2,7 @@ import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { MOST_LINES } from '@uvanta/contract'
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import { computationNamed } from '@uvanta/core/registry'
-import { Op } from 'sequelize'
+import { col, fn, Op } from 'sequelize'
 import { v7 as uuidv7 } from 'uuid'
 import type { App } from '../context'
 import { atOnce, type HeavyWork, inWorkers } from '../heavy/heavyWork'
@@ -87,6 +87,29 @@ export async function benchImport(base: string): Promise<object> {
     besideMs: longest,
     besideP99Ms: p99,
     aimP99UnderMs: 50,
+  }
+}
+
+/** How long the thread that answers is held up while the longest history of a piece of equipment is read. */
+export async function benchHistory(app: App, base: string): Promise<object> {
+  const [most] = (await app.db.visits.findAll({
+    attributes: [
+      'equipmentId',
+      [fn('COUNT', col('id')), 'visits'],
+      [fn('SUM', col('event_count')), 'entries'],
+    ],
+    group: ['equipmentId'],
+    order: [[fn('SUM', col('event_count')), 'DESC']],
+    limit: 1,
+    raw: true,
+  })) as unknown as { equipmentId: string; visits: number; entries: string }[]
+  if (!most) throw new Error('the demo has no visits')
+  const send = await signedInFetch(base, 'odda')
+  const { longest } = await worst(() => send(`/api/v1/equipment/${most.equipmentId}/history`))
+  return {
+    name: `Longest wait of the event loop: a history of ${most.visits} visits with ${most.entries} entries`,
+    besideMs: longest,
+    aimUnderMs: 100,
   }
 }
 

@@ -9,8 +9,9 @@ import { makeServer } from '../http/server'
 import { benchAppend } from './append'
 import { benchCrowd } from './crowd'
 import { benchFirstLoad } from './firstLoad'
+import { benchFold } from './fold'
 import { benchFluid, benchMachines, benchRegulators } from './fluid'
-import { benchBatch, benchImport, benchLag } from './lag'
+import { benchBatch, benchHistory, benchImport, benchLag } from './lag'
 import { benchPress } from './press'
 import { benchProver } from './prover'
 import { benchSearch } from './search'
@@ -28,11 +29,13 @@ for (const figure of await benchAppend(app, base)) print(figure)
 print(await benchCrowd(app, base))
 for (const figure of await benchFirstLoad(base)) print(figure)
 for (const figure of await benchPress(app, base)) print(figure)
+for (const figure of await benchFold()) print(figure)
 print(benchFluid())
 for (const ratio of [...benchRegulators(), ...benchMachines()]) print(ratio)
 print(benchTrace())
 for (const figure of benchProver(app)) print(figure)
 print(await benchBatch(app, base))
+print(await benchHistory(app, base))
 print(await benchImport(base))
 for (const figure of await benchLag(app)) print(figure)
 for (const figure of await benchSearch(app, base)) print(figure)

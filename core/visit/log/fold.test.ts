@@ -254,7 +254,7 @@ describe('the clock of a device', () => {
       ...e,
       serverTime: n === 0 ? PLANNED_AT : arrived,
     }))
-    return Object.values(foldVisit(events).clockDoubts)
+    return foldVisit(events).clockDoubts.map((d) => d.doubt)
   }
   it.each([
     ['2026-06-01T07:00:00.000Z', '2026-06-01T08:00:00.000Z', []],
@@ -268,7 +268,7 @@ describe('the clock of a device', () => {
     const log = new Written().add('planned', plan.events[0]!.payload as PayloadOf<'planned'>)
     const [event] = log.events
     const events = [{ ...event!, serverTime: '2026-07-01T08:00:00.000Z' }]
-    expect(foldVisit(events).clockDoubts).toEqual({})
+    expect(foldVisit(events).clockDoubts).toEqual([])
   })
 })
 

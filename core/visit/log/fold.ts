@@ -71,7 +71,7 @@ function evolve<K extends EventKind>(state: VisitState, event: VisitEvent<K>): V
 
 function withClock(state: VisitState, event: VisitEvent): VisitState {
   const doubt = event.kind === 'planned' ? null : clockDoubt(event, state.plannedAt)
-  return doubt ? { ...state, clockDoubts: { ...state.clockDoubts, [event.id]: doubt } } : state
+  return doubt ? { ...state, clockDoubts: [...state.clockDoubts, { of: event.id, doubt }] } : state
 }
 
 /** The earlier entries that an entry changes. */

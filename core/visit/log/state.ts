@@ -1,6 +1,7 @@
 import type { Opening } from '../../apparatus'
 import type { Pins } from '../../library'
 import type { AnyQuantity } from '../../quantity'
+import type { Id } from '../../schema'
 import type { ClockDoubt } from './clock'
 import type { PayloadOf } from './events'
 import type { Said } from './said'
@@ -35,8 +36,8 @@ export interface VisitState {
   readonly pins: readonly Pins[]
   /** When the server wrote the plan. */
   readonly plannedAt?: string
-  /** Entries whose device time is doubtful, by their id. */
-  readonly clockDoubts: Readonly<Record<string, ClockDoubt>>
+  /** Entries whose device time is doubtful, in order: where a clock is wrong that is nearly every entry. */
+  readonly clockDoubts: readonly { readonly of: Id<'event'>; readonly doubt: ClockDoubt }[]
   /** Corrections that somebody asks the tester for, and that are not made yet. */
   readonly asked: readonly Said<PayloadOf<'correction-asked'>>[]
   /** Certificates of this visit that were declared void, by their number. */
@@ -96,7 +97,7 @@ export interface VisitState {
 
 export const emptyVisit: VisitState = {
   pins: [],
-  clockDoubts: {},
+  clockDoubts: [],
   asked: [],
   voided: {},
   runs: {},

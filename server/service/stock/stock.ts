@@ -8,6 +8,7 @@ import { ServiceError } from '../errors'
 import { madeOnce } from '../madeOnce'
 import { isKit, reservations } from './reserved'
 import type { OpenLog } from '../visit/openLog'
+import { namesOf } from '../people/names'
 import { readPerson } from '../people/people'
 
 /** Put up by the office, and not what a visit brought back. */
@@ -31,8 +32,10 @@ export async function listStock(app: App): Promise<StockItem[]> {
     holderId: Id<'person'>
     quantity: string | number
   }[]
-  const people = await app.db.people.findAll({ where: { id: rows.map((r) => r.holderId) } })
-  const names = new Map(people.map((p) => [p.id, p.name]))
+  const names = await namesOf(
+    app,
+    rows.map((r) => r.holderId),
+  )
   const held = (number: string) =>
     rows
       .filter((r) => r.number === number)

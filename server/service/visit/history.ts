@@ -11,8 +11,13 @@ import {
   type VisitState,
 } from '@uvanta/core/visit'
 import type { App } from '../../context'
+import type { VisitTableRow } from '../../store/tables'
+import { namesOf } from '../people/names'
 import { readEquipment } from '../register/equipment'
 import { toEvent } from './log'
+
+/** Entries of logs, about, that are read and folded without letting others have their turn. */
+const AT_ONCE = 500
 
 /** Visits to one piece of equipment with the readings that stood at their end, newest first. */
 export async function equipmentHistory(
@@ -22,19 +27,46 @@ export async function equipmentHistory(
   await readEquipment(app, equipmentId)
   const visits = await app.db.visits.findAll({
     where: { equipmentId },
-    order: [['plannedOn', 'DESC']],
+    order: [
+      ['plannedOn', 'DESC'],
+      ['id', 'DESC'],
+    ],
     limit: 200,
   })
-  const [events, people] = await Promise.all([
-    app.db.visitEvents.findAll({
-      where: { visitId: visits.map((v) => v.id) },
-      order: [['seq', 'ASC']],
-    }),
-    app.db.people.findAll({ where: { id: visits.map((v) => v.technicianId) } }),
-  ])
+  const names = await namesOf(
+    app,
+    visits.map((v) => v.technicianId),
+  )
+  const summaries: VisitSummary[] = []
+  for (const some of portions(visits)) summaries.push(...(await summed(app, some, names)))
+  return summaries
+}
+
+function portions(visits: readonly VisitTableRow[]): VisitTableRow[][] {
+  const all: VisitTableRow[][] = []
+  let entries = Infinity
+  for (const visit of visits) {
+    entries += visit.eventCount
+    if (entries <= AT_ONCE) all.at(-1)?.push(visit)
+    else {
+      all.push([visit])
+      entries = visit.eventCount
+    }
+  }
+  return all
+}
+
+async function summed(
+  app: App,
+  visits: readonly VisitTableRow[],
+  names: ReadonlyMap<string, string>,
+): Promise<VisitSummary[]> {
+  const events = await app.db.visitEvents.findAll({
+    where: { visitId: visits.map((v) => v.id) },
+    order: [['seq', 'ASC']],
+  })
   const logs = new Map(visits.map((v) => [v.id, [] as VisitEvent[]]))
   for (const e of events) logs.get(e.visitId)?.push(toEvent(e))
-  const names = new Map(people.map((p) => [p.id, p.name]))
   return visits.map((v) => ({
     visitId: v.id,
     plannedOn: v.plannedOn,

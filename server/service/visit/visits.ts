@@ -12,6 +12,7 @@ import { readEvents } from './log'
 import { forbidden, notFound, ServiceError } from '../errors'
 import { madeOnce } from '../madeOnce'
 import { keptCursor, makeCursor, pageSize } from '../paging'
+import { namesOf } from '../people/names'
 import { readPerson } from '../people/people'
 import { seesContacts } from '../register/contacts'
 import { readEquipment } from '../register/equipment'
@@ -87,8 +88,11 @@ const NOBODY: VisitRow['arrival'] = { contact: '', phone: '', access: '' }
 
 async function aroundOf(app: App, actor: Person, rows: readonly VisitTableRow[]): Promise<Around> {
   const unique = (ids: readonly string[]) => [...new Set(ids)]
-  const [people, equipment] = await Promise.all([
-    app.db.people.findAll({ where: { id: unique(rows.map((r) => r.technicianId)) } }),
+  const [names, equipment] = await Promise.all([
+    namesOf(
+      app,
+      rows.map((r) => r.technicianId),
+    ),
     app.db.equipment.findAll({
       attributes: ['id', 'siteId'],
       where: { id: unique(rows.map((r) => r.equipmentId)) },
@@ -106,7 +110,7 @@ async function aroundOf(app: App, actor: Person, rows: readonly VisitTableRow[])
     ]),
   )
   return {
-    names: new Map(people.map((p) => [p.id, p.name])),
+    names,
     arrivals: new Map(equipment.map((e) => [e.id, arrivalAt.get(e.siteId) ?? NOBODY])),
   }
 }

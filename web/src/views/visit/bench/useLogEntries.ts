@@ -23,6 +23,7 @@ export function useLogEntries() {
   return computed(() => {
     const { corrections, clockDoubts, asked } = store.state
     const inWords = wordsOf.value
+    const doubts = new Map(clockDoubts.map((d) => [d.of, d.doubt]))
     return store.events.flatMap((event) => {
       const words = inWords(event)
       if (!words) return []
@@ -32,7 +33,7 @@ export function useLogEntries() {
           event,
           words,
           correction,
-          doubt: clockDoubts[event.id],
+          doubt: doubts.get(event.id),
           asked: asked.find((a) => a.of === event.id),
           now: correction?.payload
             ? eventWords({ ...event, payload: correction.payload } as VisitEvent, names.value)
