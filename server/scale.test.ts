@@ -2,7 +2,7 @@ import { QueryTypes } from 'sequelize'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { fill, type Size } from './bench/scale/fill'
-import { READS } from './bench/scale/reads'
+import { type Read, READS } from './bench/scale/reads'
 import type { App } from './context'
 import { type Agent, makeTestApp, populate, serve, signedIn } from './testing/app'
 
@@ -11,7 +11,7 @@ const SIZE: Size = { sites: 2_000, equipment: 4_000, visits: 3_000, eventsOfVisi
 
 let app: App
 let planner: Agent
-let administrator: Agent
+let people: Record<NonNullable<Read['by']>, Agent>
 const said: string[] = []
 beforeAll(async () => {
   app = await makeTestApp()
@@ -19,7 +19,10 @@ beforeAll(async () => {
   await fill(app.db.sequelize, SIZE, app.today())
   const server = serve(app)
   planner = await signedIn(server, 'planner')
-  administrator = await signedIn(server, 'administrator')
+  people = {
+    technician: await signedIn(server, 'tester'),
+    administrator: await signedIn(server, 'administrator'),
+  }
   // Sequelize says every statement that it sends, with its values in it.
   const { options } = app.db.sequelize as unknown as { options: { logging: (sql: string) => void } }
   options.logging = (sql) => said.push(sql.replace(/^Executing \(.*?\): /, ''))
@@ -55,13 +58,16 @@ const tables = [
   'site',
   'audit',
   'visit_event',
+  'certificate_status',
+  'stock_move',
 ]
 
 describe('at the size of a utility', () => {
   it.each(READS)(
     '$name: no table is read whole, and no page is sorted',
-    async ({ name, path, pages }) => {
-      const agent = name.startsWith('audit') ? administrator : planner
+    async ({ path: pattern, pages, by }) => {
+      const path = pattern.replace('{today}', app.today())
+      const agent = by ? people[by] : planner
       const { body, own } = await statementsOf(agent, path)
       expect(own.length).toBeGreaterThan(0)
       const next = body.next as string | null
@@ -79,6 +85,12 @@ describe('at the size of a utility', () => {
       }
     },
   )
+  it('counts the stock of years by an index alone', async () => {
+    const { own } = await statementsOf(planner, '/api/v1/stock')
+    const steps = (await Promise.all(own.map(planOf))).flat()
+    const moves = steps.filter((s) => s.table === 'stock_move')
+    expect(moves.map((s) => s.Extra)).toEqual([expect.stringMatching(/Using index/)])
+  })
   it('finds by their indexes what lines of a table name', async () => {
     const lines = Array.from({ length: 50 }, (_, n) => ({
       line: n + 2,

@@ -76,6 +76,7 @@ export const steps: readonly Step[] = [
      (OLD.id, OLD.at, OLD.number, OLD.holder_id, OLD.\`change\`, OLD.reason, OLD.visit_id) AND ${OLD_ENOUGH}`,
   ),
   createStep(t.requestCount),
+  ...keySteps(t.stockMove),
 ]
 
 /** What of each table whoever serves may do. */

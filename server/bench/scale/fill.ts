@@ -66,7 +66,7 @@ export function fillStatements(size: Size, today: string): string[] {
          'kind', 'RP', 'sizeIn', '2', 'service', 'water', 'serial', 'L1', 'maker', 'Maker A', 'position', 'Plant room',
          'site', 'Seagate', 'address', '1 Seagate', 'customer', 'Customer 1'),
        ${eventsOfVisit}, SHA2(n.seq, 256)
-     FROM ${numbers(visits)} JOIN (SELECT id FROM person WHERE roles LIKE '%technician%' LIMIT 1) p`,
+     FROM ${numbers(visits)} JOIN (SELECT id FROM person WHERE roles LIKE '%technician%' ORDER BY username LIMIT 1) p`,
     `INSERT INTO visit_event (visit_id, seq, id, kind, payload, person_id, person_name, device_time, device_offset, server_time, hash)
      SELECT ${id(8004, 'n.seq')}, m.seq, ${id(8006, `n.seq * 1000 + m.seq`)}, 'note',
        '{"station":"prepare","text":"Grit on the disc of check 1, wiped clean; the seat is sound"}', p.id, p.name,
@@ -75,13 +75,16 @@ export function fillStatements(size: Size, today: string): string[] {
     `INSERT INTO certificate (id, number, year, serial, code, visit_id, equipment_id, issued_at, outcome, tag, site, technician, payload, jws)
      SELECT ${id(8005, 'n.seq')}, CONCAT('SC-2026-', LPAD(n.seq, 6, '0')), 1900, n.seq, CONCAT('scale-', n.seq),
        ${id(8004, 'n.seq')}, ${id(8003, `1 + MOD(n.seq * 31, ${equipment})`)}, ${planned}, 'pass',
-       CONCAT('RP-S', LPAD(n.seq, 6, '0')), ${siteName('n.seq')}, 'Odda', REPEAT('{"reading": "7.2"} ', 150), REPEAT('x', 3000)
+       CONCAT('RP-S', LPAD(n.seq, 6, '0')), ${siteName('n.seq')}, 'Odda', CONCAT('{"readings":[', REPEAT('"7.2",', 500), '"7.2"]}'), REPEAT('x', 3000)
      FROM ${numbers(visits)}`,
     `INSERT INTO certificate_status (certificate_id, state, changed_at)
      SELECT ${id(8005, 'n.seq')}, IF(MOD(n.seq, 500) = 0, 'void', 'current'), NOW() FROM ${numbers(visits)}`,
+    `INSERT INTO stock_move (id, at, number, holder_id, \`change\`, reason, visit_id, person)
+     SELECT ${id(8007, 'n.seq')}, NOW(), CONCAT('K-', MOD(n.seq, 40)), p.id, -1, 'Taken on a visit', ${id(8004, 'n.seq')}, p.name
+     FROM ${numbers(visits)} JOIN (SELECT id, name FROM person WHERE roles LIKE '%technician%' ORDER BY username LIMIT 1) p`,
     `INSERT INTO audit (at, person, action, subject)
      SELECT NOW(), 'Petra', 'changed name of a site', CONCAT('Site ', n.seq) FROM ${numbers(audit)}`,
-    'ANALYZE TABLE customer, site, equipment, equipment_status, visit, visit_event, certificate, certificate_status, audit',
+    'ANALYZE TABLE customer, site, equipment, equipment_status, visit, visit_event, certificate, certificate_status, audit, stock_move',
   ]
 }
 

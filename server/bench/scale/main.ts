@@ -7,11 +7,14 @@ import { openApp } from '../../app'
 import { readConfig } from '../../config'
 import { loadDemo } from '../../demo/load'
 import { makeServer } from '../../http/server'
-import { percentile, signedInFetch } from '../measure'
+import { percentile, signedInFetch, times } from '../measure'
 import { fill, UTILITY } from './fill'
 import { READS } from './reads'
 
-/** Every list at the size of a utility, first page and next, beside its own SQL alone: a JSON line each. */
+/**
+ * Every list at the size of a utility, first page and next, beside its own SQL alone and a request without work: a
+ * JSON line each.
+ */
 const RUNS = 40
 const app = await openApp(readConfig(process.env, join(import.meta.dirname, '..', '..', '..')))
 await loadDemo(app, () => undefined)
@@ -38,8 +41,11 @@ async function statementsOf(call: () => Promise<unknown>): Promise<string[]> {
 }
 const round = (ms: number) => Number(ms.toFixed(1))
 
-for (const { name, path } of READS) {
-  const send = await signedInFetch(base, name.startsWith('audit') ? 'petra' : 'sula')
+const PEOPLE = { technician: 'odda', administrator: 'petra' }
+
+for (const { name, path: pattern, by } of READS) {
+  const path = pattern.replace('{today}', app.today())
+  const send = await signedInFetch(base, by ? PEOPLE[by] : 'sula')
   const get = async (at: string) => (await send(at)).json() as Promise<{ next: string | null }>
   const { next } = await get(path)
   const later = next ? `${path}${path.includes('?') ? '&' : '?'}cursor=${next}` : null
@@ -49,7 +55,7 @@ for (const { name, path } of READS) {
   ] as const) {
     if (!at) continue
     const own = await statementsOf(() => get(at))
-    const [api, sql]: [number[], number[]] = [[], []]
+    const [api, sql, empty]: [number[], number[], number[]] = [[], [], []]
     for (let n = 0; n < RUNS; n++) {
       const before = performance.now()
       await get(at)
@@ -57,12 +63,14 @@ for (const { name, path } of READS) {
       for (const s of own) await app.db.sequelize.query(s)
       api.push(between - before)
       sql.push(performance.now() - between)
+      empty.push(...(await times(1, async () => (await send('/api/v1/session')).json())))
     }
     const [ours, bare] = [percentile(api, 95), percentile(sql, 95)]
     const line = {
       name: `${name}, ${page} page, p95`,
       ms: round(ours),
       sqlMs: round(bare),
+      emptyMs: round(percentile(empty, 95)),
       ratio: Number((ours / bare).toFixed(2)),
     }
     process.stdout.write(`${JSON.stringify(line)}\n`)

@@ -1,7 +1,7 @@
 import type { Id } from '@uvanta/core/schema'
 import type { Person, StockItem } from '@uvanta/contract'
 import { appended, type FoldedLog, stockChanges, type VisitEvent } from '@uvanta/core/visit'
-import { col, fn, Op } from 'sequelize'
+import { col, fn, literal, Op } from 'sequelize'
 import type { App } from '../../context'
 import { audited } from '../audit'
 import { ServiceError } from '../errors'
@@ -13,6 +13,7 @@ import { readPerson } from '../people/people'
 
 /** Put up by the office, and not what a visit brought back. */
 const BOOKED_IN = { visitId: null, change: { [Op.gt]: 0 } }
+const bookedIn = literal('visit_id IS NULL AND `change` > 0')
 
 /** Whether the stock of a kit is kept, as soon as some came in, and how many of it somebody has. */
 export async function stockOf(app: App, number: string, holderId: Id<'person'>) {
@@ -24,13 +25,19 @@ export async function stockOf(app: App, number: string, holderId: Id<'person'>) 
 /** The kits of the spec sheets, with how many each technician has. */
 export async function listStock(app: App): Promise<StockItem[]> {
   const rows = (await app.db.stockMoves.findAll({
-    attributes: ['number', 'holderId', [fn('SUM', col('change')), 'quantity']],
+    attributes: [
+      'number',
+      'holderId',
+      [fn('SUM', col('change')), 'quantity'],
+      [fn('SUM', bookedIn), 'bookings'],
+    ],
     group: ['number', 'holderId'],
     raw: true,
   })) as unknown as {
     number: string
     holderId: Id<'person'>
     quantity: string | number
+    bookings: string | number
   }[]
   const names = await namesOf(
     app,
@@ -45,12 +52,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
         quantity: Number(r.quantity),
       }))
       .sort((a, b) => a.holder.localeCompare(b.holder))
-  const booked = await app.db.stockMoves.findAll({
-    attributes: ['number'],
-    where: BOOKED_IN,
-    group: ['number'],
-  })
-  const isKept = (number: string) => booked.some((b) => b.number === number)
+  const isKept = (number: string) => rows.some((r) => r.number === number && Number(r.bookings) > 0)
   const kept = await reservations(app)
   const reserved = (number: string) =>
     kept
