@@ -1,6 +1,6 @@
 import type { Call, ProblemDetails } from '@uvanta/contract'
 import { ExplainedError } from '@uvanta/core/errors'
-import { asOf, isKept, keptAnswers } from './kept'
+import { asOf, isKept, type Kept, keptAnswers } from './kept'
 
 /** An answer that is no success: what the server said, or that it could not be reached. */
 export class ApiProblem extends ExplainedError {
@@ -44,7 +44,7 @@ export async function call<P, Q, B, R>(
     const last = given.live || !offline ? undefined : await place?.read()
     if (!last) throw error
     asOf.value = last.at
-    return last.answer as R
+    return last.answer() as R
   }
   if (place) {
     asOf.value = null
@@ -55,17 +55,26 @@ export async function call<P, Q, B, R>(
 
 /**
  * Has an answer kept on the device, for when it is asked for without a line.
- * @returns reads it: most of the time nobody looks at it now
+ * @param freshMs what the device keeps for no longer than that is not asked for again, ms
+ * @returns the answer, and from when it is kept: undefined where the device has no room for it
  * @throws ApiProblem
  */
 export async function keepAnswer<P, Q, B, R>(
   e: Call<P, Q, B, R>,
   given: Given<P, Q, B> = {},
-): Promise<() => R> {
+  freshMs = 0,
+): Promise<{ readonly at: string | undefined; readonly answer: () => R }> {
   const place = placeOf(e, given)
+  const kept = freshMs > 0 ? await place?.read() : undefined
+  if (kept && isWithin(kept.at, freshMs)) return kept as Kept<R>
   const text = await answerTo(e, given)
-  await place?.write(text)
-  return () => JSON.parse(text) as R
+  return { at: await place?.write(text), answer: () => JSON.parse(text) as R }
+}
+
+/** A clock that was put back since says nothing. */
+function isWithin(at: string, ms: number): boolean {
+  const age = Date.now() - Date.parse(at)
+  return age >= 0 && age <= ms
 }
 
 const placeOf = <P, Q, B, R>(e: Call<P, Q, B, R>, { params, query }: Given<P, Q, B>) =>

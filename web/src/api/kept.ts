@@ -31,14 +31,23 @@ export const asOf = shallowRef<string | null>(null)
 
 let owner = ''
 
+/** What a device keeps of an answer. */
+export interface Kept<R = unknown> {
+  /** When it came. */
+  readonly at: string
+  /** Reads it: most of the time nobody looks at it. */
+  readonly answer: () => R
+}
+
 /** Where the answer of one address is kept, for the person who is signed in as this is asked. */
 export interface KeptPlace {
-  read(): Promise<{ readonly answer: unknown; readonly at: string } | undefined>
+  read(): Promise<Kept | undefined>
   /**
    * Keeps an answer; not any more once somebody else is signed in. A device without room goes on without.
    * @param text the answer as it came, JSON
+   * @returns the moment from which it is kept; undefined where it is not
    */
-  write(text: string): Promise<void>
+  write(text: string): Promise<string | undefined>
 }
 
 export const keptAnswers = {
@@ -56,17 +65,20 @@ export const keptAnswers = {
         try {
           const at = new Date().toISOString()
           const device = await openDevice()
-          if (!handedOn()) await device.put('answers', { key, text, at })
+          if (handedOn()) return undefined
+          await device.put('answers', { key, text, at })
+          return at
         } catch {
           // The place is not there without a line, as before.
+          return undefined
         }
       },
       async read() {
         try {
           const row = await (await openDevice()).get('answers', key)
           if (!row) return undefined
-          const answer = row.text === undefined ? row.answer : (JSON.parse(row.text) as unknown)
-          return { answer, at: row.at }
+          const { text, answer, at } = row
+          return { at, answer: () => (text === undefined ? answer : (JSON.parse(text) as unknown)) }
         } catch {
           return undefined
         }

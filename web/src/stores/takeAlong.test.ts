@@ -2,6 +2,8 @@ import 'fake-indexeddb/auto'
 import type { VisitRow } from '@uvanta/contract'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { keptAnswers } from '@/api/kept'
+import { openDevice } from './device'
 import { useTakeAlong } from './takeAlong'
 
 const visit = (tag: string) =>
@@ -26,6 +28,8 @@ let asked: string[]
 let refused: string | null
 beforeEach(() => {
   setActivePinia(createPinia())
+  keptAnswers.belongTo('odda')
+  vi.useFakeTimers({ now: new Date('2026-06-01T08:00:00.000Z'), toFake: ['Date'] })
   asked = []
   refused = null
   vi.stubGlobal('fetch', (url: string) => {
@@ -38,7 +42,12 @@ beforeEach(() => {
     )
   })
 })
-afterEach(() => void vi.unstubAllGlobals())
+afterEach(async () => {
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+  vi.useRealTimers()
+  await keptAnswers.clear('odda')
+})
 
 describe('what is taken into the pit', () => {
   it('is each visit with its equipment, history and station, and what all of them need', async () => {
@@ -62,6 +71,36 @@ describe('what is taken into the pit', () => {
     refused = null
     await along.take([visit('RP-101'), visit('SR-102')])
     expect([along.ready, along.missing]).toEqual([true, []])
+  })
+  it('is fetched again as the day is opened again, but of equipment only what is half an hour old', async () => {
+    const along = useTakeAlong()
+    const visits = [visit('RP-101'), visit('SR-102')]
+    const askedAgainAt = async (time: string) => {
+      vi.setSystemTime(new Date(time))
+      asked = []
+      await along.take(visits)
+      return asked.map((url) => url.replace('/api/v1', ''))
+    }
+    const first = await askedAgainAt('2026-06-01T08:00:00.000Z')
+    const soon = await askedAgainAt('2026-06-01T08:29:59.000Z')
+    expect(soon).toContain('/visits/visit-of-RP-101')
+    expect(soon).toContain('/stock')
+    expect(soon.filter((path) => path.startsWith('/equipment/'))).toEqual([])
+    expect(soon).not.toContain('/visits/v2')
+    // It says from when the oldest of it is.
+    expect([along.ready, along.at]).toEqual([true, '2026-06-01T08:00:00.000Z'])
+    expect((await askedAgainAt('2026-06-01T08:30:01.000Z')).sort()).toEqual(first.sort())
+    expect(along.at).toBe('2026-06-01T08:30:01.000Z')
+    // A clock that was put back proves nothing.
+    expect((await askedAgainAt('2026-06-01T07:00:00.000Z')).sort()).toEqual(first.sort())
+  })
+  it('is not ready on a device that has no room to keep it', async () => {
+    const device = await openDevice()
+    vi.spyOn(device, 'put').mockRejectedValue(new DOMException('full', 'QuotaExceededError'))
+    const along = useTakeAlong()
+    await along.take([visit('RP-101')])
+    expect(along.ready).toBe(false)
+    expect(along.missing).toContain('RP-101')
   })
 })
 
