@@ -4,6 +4,7 @@ import { NotInLibrary } from '@uvanta/core/library'
 import { InvalidInput } from '@uvanta/core/schema'
 import type { ErrorRequestHandler, Response } from 'express'
 import { ServiceError, type ErrorKind } from '../service/errors'
+import { metAnother } from '../store/triedAgain'
 
 const STATUS: Readonly<Record<ErrorKind, number>> = {
   invalid: 422,
@@ -80,9 +81,9 @@ interface Fault {
   }
 }
 
-/** A deadlock, a lock waited for too long, and a cluster that has no majority. */
-const BUSY = [1213, 1205, 1047]
-const isBusy = ({ original }: Fault) => BUSY.includes(original?.errno ?? 0)
+/** A cluster that has no majority. */
+const NO_MAJORITY = 1047
+const isBusy = (fault: Fault) => metAnother(fault) || fault.original?.errno === NO_MAJORITY
 
 export const diskFull = explained(
   'disk-full',

@@ -265,7 +265,9 @@ th[aria-sort='descending'] button::after {
     grid-template-columns: 1fr 1fr;
   }
 
-  .words {
+  /* The words, and a field that would stand beside nothing. */
+  .words,
+  .words ~ :last-child:nth-child(even) {
     grid-column: 1 / -1;
   }
 
