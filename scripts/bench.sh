@@ -6,7 +6,7 @@ UVANTA_DATA="$(mktemp -d /tmp/uvbench-XXXXXX)"
 export UVANTA_DATA UVANTA_PORT=4988 UVANTA_DB_WANTED_PORT=4995 UVANTA_SECOND_FACTOR=offered
 UVANTA_SOURCED=1 source "$(dirname "${BASH_SOURCE[0]}")/../uvanta"
 
-need_command chromium-headless-shell chromium-headless-shell
+need_programs "chromium-headless-shell chromium-headless-shell"
 prepare >&2
 trap 'stop_all; rm -rf "$UVANTA_DATA"' EXIT
 case "${1:-}" in

@@ -14,10 +14,7 @@ node_socket() { printf '/tmp/uvanta-%s-%s.sock' "$(printf '%s' "$CLUSTER" | sha2
 on_node() { local n="$1"; shift; mariadb --no-defaults --socket="$(node_socket "$n")" "$@"; }
 said_by() { on_node "$1" -N -e "SHOW STATUS LIKE '$2'" 2>/dev/null | cut -f2; }
 
-need_cluster_packages() {
-  need_command haproxy haproxy galera-4 rsync lsof
-  [ -f /usr/lib/galera/libgalera_smm.so ] || need_command galera-4 galera-4
-}
+CLUSTER_PROGRAMS=("haproxy haproxy" "/usr/lib/galera/libgalera_smm.so galera-4" "rsync rsync" "lsof lsof")
 
 # The programs by which a node that was away gets all data from another; only they are taken from the package.
 transfer_programs() {
@@ -138,9 +135,7 @@ cluster_stop() {
 
 cluster_up() {
   need_node; need_packages; need_build
-  need_command mariadbd mariadb-server-core
-  need_command mariadb mariadb-client
-  need_cluster_packages
+  need_programs "${DATABASE_PROGRAMS[@]}" "${CLUSTER_PROGRAMS[@]}"
   one_at_a_time
   trap cluster_stop EXIT
   trap 'say; step "Stopping"; exit 0' INT TERM

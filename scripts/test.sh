@@ -5,14 +5,11 @@ UVANTA_SOURCED=1 source "$(dirname "${BASH_SOURCE[0]}")/../uvanta"
 set +e
 
 need_node
-need_command mariadbd mariadb-server-core
-need_command mariadb mariadb-client
-need_command chromium-headless-shell chromium-headless-shell
-need_command pdftotext poppler-utils
-need_command zbarimg zbar-tools
-need_command qpdf qpdf
-need_cluster_packages
+need_programs "${DATABASE_PROGRAMS[@]}" "${CLUSTER_PROGRAMS[@]}" "chromium-headless-shell chromium-headless-shell" \
+  "pdftotext poppler-utils" "zbarimg zbar-tools" "qpdf qpdf" &
+programs=$!
 need_packages all
+wait "$programs" || exit 1
 
 out="$ROOT/.uvanta/test"
 mkdir -p "$out"
