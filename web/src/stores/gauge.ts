@@ -32,6 +32,8 @@ const SHOWN_EVERY_MS = 100
 export const useGauge = defineStore('gauge', () => {
   const visit = useVisit()
   const simulatedUrl = ref<string | null>(null)
+  /** Whether it has been asked where readings can come from: before that no gauge is there, and none is missing. */
+  const known = ref(false)
   const wanted = useStorage<ReadingSource | ''>('uvanta-reading-source', '')
   const view = shallowRef<LinkView | null>(null)
   const link = shallowRef<GaugeLink | null>(null)
@@ -59,7 +61,11 @@ export const useGauge = defineStore('gauge', () => {
   const periodS = computed(() => view.value?.hello?.periodS ?? 0.1)
 
   async function load(): Promise<void> {
-    simulatedUrl.value = (await call(api.gauges.link)).url
+    try {
+      simulatedUrl.value = (await call(api.gauges.link)).url
+    } finally {
+      known.value = true
+    }
   }
 
   function driverOf(kind: ReadingSource): GaugeDriver | null {
@@ -68,11 +74,15 @@ export const useGauge = defineStore('gauge', () => {
     return null
   }
 
-  /** Puts the chosen gauge on the line. Harmless when it is there already. */
+  /**
+   * Puts the chosen gauge on the line, at once where it is known: what appears late moves what is being pressed.
+   * Harmless when it is there already.
+   */
   async function open(): Promise<void> {
     const isOpen = () => link.value !== null
     if (isOpen()) return
-    await load()
+    // Where nobody answers, readings are typed.
+    if (source.value === 'typed') await load().catch(() => undefined)
     const driver = driverOf(source.value)
     // Opened by somebody else while the sources were read.
     if (!driver || isOpen()) return
@@ -212,6 +222,7 @@ export const useGauge = defineStore('gauge', () => {
   }
 
   return {
+    known,
     sources,
     source,
     view,

@@ -67,7 +67,7 @@ describe('what is taken into the pit', () => {
     refused = 'id-of-SR-102'
     const along = useTakeAlong()
     await along.take([visit('RP-101'), visit('SR-102')])
-    expect([along.ready, along.missing]).toEqual([false, ['SR-102']])
+    expect([along.ready, along.full, along.missing]).toEqual([false, false, ['SR-102']])
     refused = null
     await along.take([visit('RP-101'), visit('SR-102')])
     expect([along.ready, along.missing]).toEqual([true, []])
@@ -99,7 +99,7 @@ describe('what is taken into the pit', () => {
     vi.spyOn(device, 'put').mockRejectedValue(new DOMException('full', 'QuotaExceededError'))
     const along = useTakeAlong()
     await along.take([visit('RP-101')])
-    expect(along.ready).toBe(false)
+    expect([along.ready, along.full]).toEqual([false, true])
     expect(along.missing).toContain('RP-101')
   })
 })

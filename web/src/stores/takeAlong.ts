@@ -18,9 +18,10 @@ interface Taken {
 /** What is taken into the pit: the visits ahead with their equipment, the know-how, gauges and stock. */
 export const useTakeAlong = defineStore('take-along', () => {
   const taken = ref(0)
-  const wanted = ref(0)
   /** What of it could not be had: tags of visits, and what all of them need. */
   const missing = ref<readonly string[]>([])
+  /** Whether something came and this device had no room for it. */
+  const full = ref(false)
   /** What this device has left to keep things in, and whether it keeps them when that runs short. */
   const room = ref<{ readonly free: number; readonly kept: boolean } | null>(null)
   /** When what is here came: the oldest of it. */
@@ -46,10 +47,10 @@ export const useTakeAlong = defineStore('take-along', () => {
         ] as const
       }),
     ]
-    wanted.value = visits.length
     taken.value = 0
     const lost = new Set<string>()
     const since: string[] = []
+    let noRoom = false
     let next = 0
     const work = async () => {
       for (let one = jobs[next++]; one; one = jobs[next++]) {
@@ -57,7 +58,10 @@ export const useTakeAlong = defineStore('take-along', () => {
         try {
           const { at: keptAt } = await job()
           if (keptAt) since.push(keptAt)
-          else lost.add(of)
+          else {
+            lost.add(of)
+            noRoom = true
+          }
         } catch (error) {
           if (!(error instanceof ApiProblem)) throw error
           lost.add(of)
@@ -66,6 +70,7 @@ export const useTakeAlong = defineStore('take-along', () => {
     }
     await Promise.all(Array.from({ length: AT_ONCE }, work))
     missing.value = [...lost]
+    full.value = noRoom
     taken.value = visits.length
     at.value = since.sort()[0] ?? new Date().toISOString()
   }
@@ -87,5 +92,5 @@ export const useTakeAlong = defineStore('take-along', () => {
     if (quota !== undefined) room.value = { free: Math.max(0, quota - (usage ?? 0)), kept }
   }
 
-  return { taken, wanted, missing, at, ready, room, take, settle }
+  return { taken, missing, full, at, ready, room, take, settle }
 })

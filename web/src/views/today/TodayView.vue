@@ -142,8 +142,12 @@ useKeys([{ key: 'r', does: 'Reload', run: () => void load() }])
         and the week ahead, {{ clockWords(along.at) }}</template
       >
       <template v-else-if="along.at"
-        >Not on this device yet: {{ along.missing.join(', ') }}. Stay on the line, and
-        reload.</template
+        >Not on this device yet: {{ along.missing.join(', ') }}.
+        {{
+          along.full
+            ? 'It has no room for that: make some, and reload.'
+            : 'Stay on the line, and reload.'
+        }}</template
       >
       <template v-else-if="!asOf">The visits ahead are being taken along.</template>
       <template v-if="along.at && along.room">

@@ -19,6 +19,7 @@ import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import VerdictList from '@/parts/VerdictList.vue'
+import WaitingLine from '@/parts/WaitingLine.vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
 import { useGauge } from '@/stores/gauge'
@@ -99,6 +100,10 @@ watch(
   { immediate: true },
 )
 onBeforeUnmount(() => gauge.close())
+/** Nothing is pressed that a gauge which is still looked for would move away under the thumb. */
+const lookingForGauge = computed(
+  () => writable.value && gauge.streams.length > 0 && !gauge.known && !gauge.streaming,
+)
 
 /** What hands do in one go, as long as some of it is left to them. */
 const together = computed(() => {
@@ -178,6 +183,7 @@ const title = computed(() => {
 
     <template v-if="run && !finished">
       <FilledForm v-if="filling && plan" :run="props.run" :plan="plan" @close="filling = false" />
+      <WaitingLine v-else-if="lookingForGauge" what="the gauge" />
       <TestHands
         v-else-if="together.length > 0 && writable"
         :key="together[0]?.id"

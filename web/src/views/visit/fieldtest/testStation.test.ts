@@ -4,7 +4,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { handsOn } from '@/testing/hands'
 import { useGauge } from '@/stores/gauge'
-import { OneVisitServer, openOnScreen } from '@/testing/visitOnScreen'
+import { OneVisitServer, openOnScreen, problem } from '@/testing/visitOnScreen'
 import TestStation from './TestStation.vue'
 
 /** A double check in the shop of an ice-cream maker, before its test. */
@@ -75,6 +75,20 @@ class Line extends EventTarget {
   close() {}
 }
 
+/** Has one address answered otherwise from here on. */
+function otherwise(server: OneVisitServer, ending: string, answer: () => Promise<Response>) {
+  const usual = server.answer
+  server.answer = (url, init) => (url.endsWith(ending) ? answer() : usual(url, init))
+  globalThis.fetch = server.answer as typeof fetch
+}
+
+/** Begins the test, and leaves the sheet. */
+async function begunAndLeft(server: OneVisitServer) {
+  const { begun, screen } = await sheet(server)
+  await begun()
+  screen.unmount()
+}
+
 describe('the test sheet', () => {
   it('leaves what is being typed when a gauge comes on the line', async () => {
     vi.stubGlobal('WebSocket', Line)
@@ -91,6 +105,40 @@ describe('the test sheet', () => {
     await flushPromises()
     expect(useGauge().streaming).toBe(true)
     expect(screen.find<HTMLInputElement>('form.reading input').element.value).toBe('2.4')
+  })
+  it('has the gauge on the line as it begins, without asking again where one is', async () => {
+    vi.stubGlobal('WebSocket', Line)
+    const server = new OneVisitServer(arrived())
+    server.gaugeUrl = 'ws://gauge'
+    const { begun } = await sheet(server)
+    const asked = vi.fn(() => new Promise<Response>(() => undefined))
+    otherwise(server, '/gauge-link', asked)
+    await begun()
+    expect(useGauge().streaming).toBe(true)
+    expect(asked).not.toHaveBeenCalled()
+  })
+  it('asks nothing as long as it is not known whether a gauge comes on the line', async () => {
+    vi.stubGlobal('WebSocket', Line)
+    const server = new OneVisitServer(arrived())
+    await begunAndLeft(server)
+    let known = (_: Response) => {}
+    otherwise(server, '/gauge-link', () => new Promise((resolve) => (known = resolve)))
+    // As after a reload in the middle of the test.
+    const { screen } = await sheet(server)
+    expect(screen.find('.do').exists()).toBe(false)
+    expect(screen.text()).toContain('Loading the gauge')
+    known(Response.json({ url: 'ws://gauge' }))
+    await flushPromises()
+    expect([useGauge().streaming, screen.find('.do').exists()]).toEqual([true, true])
+  })
+  it('goes on by typing where nobody says whether there is a gauge', async () => {
+    const server = new OneVisitServer(arrived())
+    await begunAndLeft(server)
+    const busy = problem(503, 'busy', 'The server is busy.', 'Try again.')
+    otherwise(server, '/gauge-link', () => Promise.resolve(Response.json(busy, { status: 503 })))
+    const { screen } = await sheet(server)
+    await vi.waitFor(() => expect(screen.find('.do').exists()).toBe(true))
+    expect(useGauge().streaming).toBe(false)
   })
   it('names the gauge, its calibration and the licence, and begins with them on record', async () => {
     const { screen, store, fill, begun } = await sheet()
