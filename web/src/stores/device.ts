@@ -63,6 +63,9 @@ interface DeviceSchema extends DBSchema {
   keys: { key: string; value: KeptKey }
 }
 
+/** Kept when it is on the disk, and not only on its way there: a battery may die in the next moment. */
+export const DURABLE: IDBTransactionOptions = { durability: 'strict' }
+
 let opened: Promise<IDBPDatabase<DeviceSchema>> | undefined
 
 /** The device’s own store, which survives a dead battery. */

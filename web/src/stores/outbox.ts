@@ -1,5 +1,5 @@
 import type { Id } from '@uvanta/core/schema'
-import { openDevice, type WaitingEntry } from './device'
+import { DURABLE, openDevice, type WaitingEntry } from './device'
 
 /**
  * What was recorded on this device and is not acknowledged yet: a row an entry, so that two tabs
@@ -18,9 +18,12 @@ export const outbox = {
   },
   /** Keeps all of the entries or none. */
   async keep(entries: readonly WaitingEntry[]): Promise<void> {
-    const transaction = (await openDevice()).transaction('entries', 'readwrite')
+    const transaction = (await openDevice()).transaction('entries', 'readwrite', DURABLE)
     const plain = JSON.parse(JSON.stringify(entries)) as WaitingEntry[]
-    await Promise.all([...plain.map((e) => transaction.store.put(e)), transaction.done])
+    const puts = plain.map((e) => transaction.store.put(e))
+    // Said at once that this is all, so that nothing waits for a page that may be gone.
+    transaction.commit()
+    await Promise.all([...puts, transaction.done])
   },
   async forget(ids: Iterable<string>): Promise<void> {
     const transaction = (await openDevice()).transaction('entries', 'readwrite')

@@ -1,12 +1,13 @@
 import type { Id } from '@uvanta/core/schema'
 import { api } from 'virtual:api'
 import { ApiProblem, send, urlOf } from '@/api/client'
-import { openDevice, type WaitingPhoto } from './device'
+import { DURABLE, openDevice, type WaitingPhoto } from './device'
 
 /** Photographs that were taken on this device and are not on the server yet. */
 export const photoOutbox = {
   async keep(photo: WaitingPhoto): Promise<void> {
-    await (await openDevice()).put('photos', photo)
+    const transaction = (await openDevice()).transaction('photos', 'readwrite', DURABLE)
+    await Promise.all([transaction.store.put(photo), transaction.done])
   },
   async read(id: string): Promise<Blob | undefined> {
     return (await (await openDevice()).get('photos', id))?.content

@@ -4,6 +4,7 @@ import type { EventDraft } from '@uvanta/core/visit'
 import { createPinia, setActivePinia } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { watch } from 'vue'
 import { OneVisitServer, openOnScreen, PERSON, problem } from '@/testing/visitOnScreen'
 import { useLibrary } from './library'
 import { outbox } from './outbox'
@@ -47,6 +48,30 @@ describe('an entry', () => {
     expect(texts()).toContain('in the pit')
     await vi.waitFor(async () => expect(await kept()).toEqual([]))
     expect(store.sendProblem).toBe('')
+  })
+  it('is handed to the disk before it is seen, as a whole and for good', async () => {
+    const { store } = await openOnScreen(server)
+    server.online = false
+    const order: string[] = []
+    watch(
+      () => store.pending.length,
+      () => order.push('shown'),
+      { flush: 'post' },
+    )
+    const put = vi.spyOn(IDBObjectStore.prototype, 'put')
+    const commit = vi.spyOn(IDBTransaction.prototype, 'commit')
+    put.mockImplementationOnce(function (this: IDBObjectStore, ...given) {
+      order.push(`put, ${this.transaction.durability}`)
+      return this.put(...given)
+    })
+    commit.mockImplementationOnce(function (this: IDBTransaction) {
+      order.push('committed')
+      this.commit()
+    })
+    store.record('note', note('the battery dies now'))
+    await vi.waitFor(async () => expect(await kept()).toEqual(['the battery dies now']))
+    expect(order).toEqual(['put, strict', 'committed', 'shown'])
+    vi.restoreAllMocks()
   })
   it('and all others of its press are recorded, or none of them is', async () => {
     const { store } = await openOnScreen(server)

@@ -216,9 +216,11 @@ export const useVisit = defineStore('visit', () => {
     if (refusal) return refusal
     const press = drafts[0]?.id ?? ''
     const entries = drafts.map((draft) => ({ draft, press }))
+    // Before it is shown: what is seen on the screen is on its way to the disk.
+    const kept = keep(entries)
     pending.value = [...pending.value, ...entries]
     lastPress.value = drafts.every((d) => traitsOf(d.kind).undone) ? drafts : null
-    void keep(entries).then(sending.flush)
+    void kept.then(sending.flush)
     return null
   }
 
