@@ -130,7 +130,7 @@ cluster_stop() {
   local name
   for name in "${!PIDS[@]}"; do kill -TERM "${PIDS[$name]}" 2>/dev/null || true; done
   for name in "${!PIDS[@]}"; do wait "${PIDS[$name]}" 2>/dev/null || true; done
-  rm -f "$UVANTA_DATA/running.pid"
+  rm -f "$UVANTA_DATA"/{running.pid,running.born}
 }
 
 cluster_up() {

@@ -79,7 +79,12 @@ until_is 200 /readyz
 printf '· %s\n' "What a killed launcher left behind is ended"
 kill -KILL "$launcher"; wait "$launcher" 2>/dev/null || true
 orphan="$(cat "$home/app.pid")"
+# Its number is another program's by now, as after a power cut.
+sleep 900 &
+stranger=$!
+printf '%s' "$stranger" >"$home/running.pid"
 start
+kill "$stranger" 2>/dev/null || fail "the stranger $stranger was ended"
 grep -q "left behind" "$home/said" || fail "it is not said"
 # One that has ended and is not yet buried runs nothing.
 [ -z "$(tr -d '\0' 2>/dev/null <"/proc/$orphan/cmdline" || true)" ] || fail "the orphan $orphan goes on"
