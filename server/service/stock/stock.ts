@@ -12,12 +12,11 @@ import { namesOf } from '../people/names'
 import { readPerson } from '../people/people'
 
 /** Put up by the office, and not what a visit brought back. */
-const BOOKED_IN = { visitId: null, change: { [Op.gt]: 0 } }
-const bookedIn = literal('visit_id IS NULL AND `change` > 0')
+const BOOKED_IN = literal('(visit_id IS NULL AND `change` > 0)')
 
 /** Whether the stock of a kit is kept, as soon as some came in, and how many of it somebody has. */
 export async function stockOf(app: App, number: string, holderId: Id<'person'>) {
-  const cameIn = await app.db.stockMoves.count({ where: { number, ...BOOKED_IN } })
+  const cameIn = await app.db.stockMoves.count({ where: { number, [Op.and]: BOOKED_IN } })
   const own = await app.db.stockMoves.sum('change', { where: { number, holderId } })
   return { kept: cameIn > 0, onVan: Number(own) || 0 }
 }
@@ -29,7 +28,7 @@ export async function listStock(app: App): Promise<StockItem[]> {
       'number',
       'holderId',
       [fn('SUM', col('change')), 'quantity'],
-      [fn('SUM', bookedIn), 'bookings'],
+      [fn('SUM', BOOKED_IN), 'bookings'],
     ],
     group: ['number', 'holderId'],
     raw: true,

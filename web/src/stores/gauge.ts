@@ -81,8 +81,8 @@ export const useGauge = defineStore('gauge', () => {
   async function open(): Promise<void> {
     const isOpen = () => link.value !== null
     if (isOpen()) return
-    // Where nobody answers, readings are typed.
-    if (source.value === 'typed') await load().catch(() => undefined)
+    // Before it is known what there is, the first choice may be another. Where nobody answers, readings are typed.
+    if (!known.value || source.value === 'typed') await load().catch(() => undefined)
     const driver = driverOf(source.value)
     // Opened by somebody else while the sources were read.
     if (!driver || isOpen()) return

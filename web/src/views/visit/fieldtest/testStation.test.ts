@@ -121,6 +121,8 @@ describe('the test sheet', () => {
     vi.stubGlobal('WebSocket', Line)
     const server = new OneVisitServer(arrived())
     await begunAndLeft(server)
+    // A port where a gauge could hang is there, and is no reason to take it.
+    Object.defineProperty(navigator, 'serial', { value: {}, configurable: true })
     let known = (_: Response) => {}
     otherwise(server, '/gauge-link', () => new Promise((resolve) => (known = resolve)))
     // As after a reload in the middle of the test.
@@ -129,7 +131,8 @@ describe('the test sheet', () => {
     expect(screen.text()).toContain('Loading the gauge')
     known(Response.json({ url: 'ws://gauge' }))
     await flushPromises()
-    expect([useGauge().streaming, screen.find('.do').exists()]).toEqual([true, true])
+    expect([useGauge().virtual, screen.find('.do').exists()]).toEqual([true, true])
+    Reflect.deleteProperty(navigator, 'serial')
   })
   it('goes on by typing where nobody says whether there is a gauge', async () => {
     const server = new OneVisitServer(arrived())
