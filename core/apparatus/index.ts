@@ -5,6 +5,7 @@ export {
   isNominal,
   type Nominal,
   nominalDimension,
+  nominalFault,
   nominalNames,
   nominalsInSi,
   type NominalName,

@@ -1,4 +1,4 @@
-import { type AnyQuantity, type Dimension, toSi } from '../quantity'
+import { type AnyQuantity, type Dimension, formatQuantity, quantityBounds, toSi } from '../quantity'
 
 /** Nominal values that equipment has, and that items of a pack may be judged by. */
 export const nominalNames = {
@@ -55,6 +55,31 @@ const OTHER_DIMENSIONS: Readonly<Partial<Record<NominalName, Dimension>>> = {
 /** The quantity that a nominal value is of. */
 export const nominalDimension = (name: NominalName): Dimension =>
   OTHER_DIMENSIONS[name] ?? 'gaugePressure'
+
+/**
+ * Bounds of nominal values that are narrower than those of their quantity, in SI. Accuracy classes run from AC 1 to
+ * AC 30 and lock-up classes from SG 2.5 to SG 50 (EN 334); the loosest class bounds each.
+ */
+const OWN_BOUNDS: Readonly<Partial<Record<NominalName, { above: number; most: number }>>> = {
+  'accuracy-class': { above: 0, most: 0.3 },
+  'lock-up-class': { above: 0, most: 0.5 },
+  'set-point': { above: 0, most: quantityBounds.gaugePressure.most },
+  maop: { above: 0, most: quantityBounds.gaugePressure.most },
+  supply: { above: 0, most: 5_000 },
+  ratio: { above: 0, most: 0.5 },
+}
+
+/** Says why a nominal value cannot be one, as an accuracy class of 90 %; null where it can. */
+export function nominalFault(name: string, value: AnyQuantity): string | null {
+  if (!isNominal(name)) return null
+  const { least, most } = quantityBounds[value.dimension]
+  const own = OWN_BOUNDS[name]
+  const si = toSi(value)
+  const fits = own ? si > own.above && si <= own.most + ROUNDING : si >= least && si <= most
+  return fits ? null : `${formatQuantity(value)} cannot be its ${nominalNames[name].toLowerCase()}`
+}
+
+const ROUNDING = 1e-12
 
 /** One nominal value of a piece of equipment. */
 export interface Nominal {

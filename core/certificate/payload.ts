@@ -197,14 +197,14 @@ export function certificatePayload(
       ...serviceRecord(state, library).map((text) => ({ text, parts: [] })),
     ],
     tester: {
-      name: signed.by,
+      name: signed.recordedBy,
       ...(licence ? { licence: licence.number, licenceExpiresOn: licence.expiresOn } : {}),
     },
     outcome: rests.outcome,
     reason: rests.reason,
     ...(corrections.length > 0 ? { corrections } : {}),
     ...(clock ? { clock } : {}),
-    signedAt: signed.at,
+    signedAt: signed.recordedAt,
     // The hand signed what stood before the correction, not what stands now.
     ...(issue.supersedes ? {} : { signature: signed.signature }),
     log: { visitId, events: state.count, headHash },
@@ -263,7 +263,7 @@ function certifiedRun(state: VisitState, name: RunName, library: Library): Certi
   const { started } = run
   return {
     date: run.date,
-    startedAt: started.at,
+    startedAt: started.recordedAt,
     procedure: {
       id: started.procedureId,
       version: started.procedureVersion,

@@ -1,2 +1,3 @@
+export * from './bounds'
 export * from './quantity'
 export * from './units'

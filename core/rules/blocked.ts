@@ -9,10 +9,13 @@ import {
   roundTo,
   unitDefinition,
   unitLabel,
+  valueToSi,
 } from '../quantity'
+import { expandedOf } from './decision'
 import { measure, standingAnswer, standingReading } from './measure'
 import { orderFaults } from './order'
 import { impossible } from './plausible'
+import { because, type Reason } from './reason'
 import type { Reading, TestRun } from './types'
 
 /** A field test as it is prescribed: what is recorded, and how it is judged. */
@@ -29,15 +32,15 @@ export interface PrescribedTest {
 export function blockedItems(
   { test, procedure }: PrescribedTest,
   run: TestRun,
-): ReadonlyMap<string, string> {
-  const blocked = new Map<string, string>()
-  const block = (id: string, why: string | null | undefined) => {
+): ReadonlyMap<string, Reason> {
+  const blocked = new Map<string, Reason>()
+  const block = (id: string, why: Reason | null | undefined) => {
     if (why && !blocked.has(id)) blocked.set(id, why)
   }
   for (const item of test.items) {
     const record = procedure.steps.find((s) => s.record?.item === item.id)?.record
     const reading = standingReading(run, item.id)
-    block(item.id, run.gaugeRefusal)
+    block(item.id, reading?.refusal)
     if (reading) block(item.id, unfit(item, record, reading, run) ?? stale(run, reading))
     block(item.id, early(run, reading ?? standingAnswer(run, item.id)))
     block(item.id, strangeAnswer(record, standingAnswer(run, item.id)?.answer))
@@ -55,7 +58,10 @@ export function blockedItems(
   for (const item of test.items) {
     for (const part of restsOn(item)) {
       const why = blocked.get(part)
-      if (why) block(item.id, `it rests on ${titleOf(test, part)}, which is not assessed: ${why}`)
+      if (why) {
+        const text = `it rests on ${titleOf(test, part)}, which is not assessed: ${why.text}`
+        block(item.id, because('rests-on-blocked', text, { item: part, because: why.code }))
+      }
     }
   }
   return blocked
@@ -72,25 +78,30 @@ const titleOf = (test: PackTest, id: string): string => {
   return title.charAt(0).toLowerCase() + title.slice(1)
 }
 
-/** Why one reading is none. */
+/** Why one reading cannot be judged, or null. */
 function unfit(
   item: PackItem,
   record: StepRecord | undefined,
   reading: Reading,
   run: TestRun,
-): string | null {
+): Reason | null {
   const wanted = record?.dimension ?? limitOf(item)?.dimension
   if (wanted && wanted !== reading.dimension) {
-    return `it is a ${dimensionTitles[reading.dimension]}, and a ${dimensionTitles[wanted]} is wanted`
+    const text = `it is a ${dimensionTitles[reading.dimension]}, and a ${dimensionTitles[wanted]} is needed`
+    return because('other-quantity', text, { is: reading.dimension, needed: wanted })
   }
   if (reading.gaugeAbovePortM && !record?.head) {
-    return 'a height of the gauge is given, which counts only where a hose hangs open to air: leave it out'
+    return because(
+      'height-not-applicable',
+      'a height of the gauge is given, which counts only where a hose hangs open to air: leave it out',
+    )
   }
   const doubt = impossible(reading, {
     channel: channelFor(run, reading),
     linePressure: run.linePressure,
   })
-  if (doubt) return `${doubt.why}, which cannot be: take it again, or correct it`
+  if (doubt)
+    return because('impossible', `${doubt.why}, which cannot be: take it again, or correct it`)
   return moving(item, record, reading, run)
 }
 
@@ -103,7 +114,7 @@ function moving(
   record: StepRecord | undefined,
   reading: Reading,
   run: TestRun,
-): string | null {
+): Reason | null {
   const { creep } = record ?? {}
   const drift = reading.driftPerMinute
   if (!creep || drift === undefined) return null
@@ -117,68 +128,100 @@ function moving(
     return null
   const rate = roundTo(Math.abs(drift), unitDefinition(dimension, unit).digits + 1)
   const way = drift < 0 ? 'falls' : 'rises'
-  return `the needle still ${way} by ${rate} ${unitLabel(dimension, unit)} a minute: wait until it rests and read again${drift < 0 ? '; one that goes on falling is a slow leak' : ''}`
+  const text = `the needle still ${way} by ${rate} ${unitLabel(dimension, unit)} a minute: wait until it rests and read again${drift < 0 ? '; one that goes on falling is a slow leak' : ''}`
+  return because('still-moving', text, { perMinute: roundTo(drift, 6), unit })
 }
 
 /** The limit that a reading is held against itself. */
 const limitOf = (item: PackItem) =>
   item.basis === 'answer' ? undefined : basisOf(item).limit(item)
 
-function early(run: TestRun, entry: { readonly takenAt?: string } | undefined): string | null {
+function early(run: TestRun, entry: { readonly takenAt?: string } | undefined): Reason | null {
   return run.notBefore && entry?.takenAt && entry.takenAt < run.notBefore
-    ? 'it is stamped earlier than the repair: take it again, or correct the time'
+    ? because(
+        'before-repair',
+        'it is stamped earlier than the repair: take it again, or correct the time',
+      )
     : null
 }
 
-function stale(run: TestRun, reading: Reading): string | null {
+function stale(run: TestRun, reading: Reading): Reason | null {
   return run.adjustedAt && reading.takenAt && reading.takenAt < run.adjustedAt
-    ? 'it was read before the adjuster was turned: read it again'
+    ? because('before-adjustment', 'it was read before the adjuster was turned: read it again')
     : null
 }
 
-function strangeAnswer(record: StepRecord | undefined, answer: string | undefined): string | null {
+function strangeAnswer(record: StepRecord | undefined, answer: string | undefined): Reason | null {
   if (answer === undefined || record?.answers?.some((a) => a.id === answer)) return null
-  return `“${answer}” is not an answer that this step knows`
+  return because('unknown-answer', `“${answer}” is not an answer that this step knows`, { answer })
 }
 
 /** Pairs of readings of which one cannot exceed the other, whatever the gauge is sure to. */
 function contradictions(
   test: PackTest,
   run: TestRun,
-  blocked: ReadonlyMap<string, string>,
-): [string, string][] {
-  return (test.contradictions ?? []).flatMap((c): [string, string][] => {
+  blocked: ReadonlyMap<string, Reason>,
+): [string, Reason][] {
+  return (test.contradictions ?? []).flatMap((c): [string, Reason][] => {
     const a = standingReading(run, c.item)
     const b = standingReading(run, c.mayNotExceed)
-    if (!a || !b || blocked.has(c.item) || blocked.has(c.mayNotExceed)) return []
-    const [high, low] = [inKpa(a, run), inKpa(b, run)]
-    const against = c.orEqual ? high >= low : high > low
-    return against
-      ? [
-          [c.item, c.says],
-          [c.mayNotExceed, c.says],
-        ]
-      : []
+    if (!a || !b || a.dimension !== b.dimension) return []
+    if (blocked.has(c.item) || blocked.has(c.mayNotExceed)) return []
+    const [high, low] = [inSi(a, run), inSi(b, run)]
+    const against = c.orEqual ? high.value >= low.value : high.value > low.value
+    if (!against) return []
+    const params = { higher: c.item, lower: c.mayNotExceed }
+    const reason = areAlike(high, low)
+      ? because(
+          'equal-within-uncertainty',
+          `${c.says} (the two are equal within the uncertainty of the gauge)`,
+          params,
+        )
+      : because('contradiction', c.says, params)
+    return [
+      [c.item, reason],
+      [c.mayNotExceed, reason],
+    ]
   })
 }
 
-function inKpa(reading: Reading, run: TestRun): number {
-  const { value, unit } = measure(reading, channelFor(run, reading))
-  return convertValue(reading.dimension, value, unit, 'kPa')
+interface Compared {
+  readonly value: number
+  readonly standard?: number
 }
 
-/** Why what an item invalidates loses its meaning; null while its answer is an accepted one. */
-function invalidation(item: PackItem, run: TestRun): string | null {
+/** Whether two readings are the same as far as their instruments can tell. */
+function areAlike(a: Compared, b: Compared): boolean {
+  if (a.standard === undefined || b.standard === undefined) return a.value === b.value
+  return Math.abs(a.value - b.value) <= expandedOf(Math.hypot(a.standard, b.standard))
+}
+
+function inSi(reading: Reading, run: TestRun): Compared {
+  const { value, unit, standard } = measure(reading, channelFor(run, reading))
+  const at = (v: number) => valueToSi(reading.dimension, v, unit)
+  return {
+    value: at(value),
+    ...(standard === undefined ? {} : { standard: at(standard) - at(0) }),
+  }
+}
+
+/** Why what an item invalidates loses its meaning; null while the item is as it should be. */
+function invalidation(item: PackItem, run: TestRun): Reason | null {
   if (!item.invalidates) return null
+  const lost = (text: string) => because('invalidated', text, { item: item.id })
   if (item.basis !== 'answer') {
-    return isOut(item, run) ? (item.reason ?? `${item.title} is out of its limits`) : null
+    if (isOut(item, run)) return lost(item.reason ?? `${item.title} is out of its limits`)
+    // A condition of the test that was not read is not known to have been kept.
+    return item.condition && !standingReading(run, item.id)
+      ? lost(`${item.title.toLowerCase()} is not recorded, on which the meaning of this depends`)
+      : null
   }
   const answer = standingAnswer(run, item.id)?.answer
   if (answer === undefined) {
-    return `${item.title.toLowerCase()} is not recorded, on which the meaning of this depends`
+    return lost(`${item.title.toLowerCase()} is not recorded, on which the meaning of this depends`)
   }
   if (item.accept.includes(answer)) return null
-  return item.reason ?? `${item.title} disturbs this reading`
+  return lost(item.reason ?? `${item.title} disturbs this reading`)
 }
 
 /** Whether a value that can be judged lies beyond its ends. */

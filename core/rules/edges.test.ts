@@ -74,15 +74,16 @@ describe('order', () => {
     expect(faults(['a', 'b', 'c']).size).toBe(0)
   })
   it('names what to take again in the order of the procedure, however the pack lists it', () => {
-    expect(faults(['b', 'a', 'c']).get('a')).toMatch(
-      /in this order, item a, then item b, then item c$/,
-    )
+    expect(faults(['b', 'a', 'c']).get('a')).toMatchObject({
+      code: 'taken-out-of-order',
+      params: { first: 'a', then: 'b', again: 'a b c' },
+    })
   })
   it.each([['b', 'c'].join(), ['a', 'c'].join()])(
     'of two that were taken is unknown when only one has its place: %s',
     (order) => {
       const found = faults(order.split(','))
-      expect(found.get('b')).toMatch(/not said which/)
+      expect(found.get('b')?.code).toBe('order-unknown')
       expect([...found.keys()].length).toBeGreaterThan(1)
     },
   )
@@ -291,7 +292,7 @@ describe('the whole', () => {
   })
   it('says what is wanted and what is to spare', () => {
     expect(judge([limited('a')], [reading('a', '2.0')]).items[0]?.reason).toBe(
-      '2.0 psid, at least 1.0 is wanted: 1.0 to spare',
+      '2.0 psid, limit at least 1.0: 1.0 to spare',
     )
   })
 })

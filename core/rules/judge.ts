@@ -11,10 +11,11 @@ import {
   simpleAcceptance,
   expandedOf,
 } from './decision'
-import type { Outcome } from './outcome'
+import { type Outcome, passes } from './outcome'
 import type { RulePack } from './pack'
 import { tellingDigits } from './plausible'
-import { limitReason, reasonOf } from './sentences'
+import { because, type Reason, saying } from './reason'
+import { advisoriesOut, limitReason, reasonOf } from './sentences'
 import type { ItemJudgement, Judgement, TestRun } from './types'
 
 /**
@@ -37,6 +38,7 @@ export function judgeTest(
   return {
     outcome,
     reason: reasonOf(outcome, items),
+    ...(passes(outcome) ? { advisoriesOut: advisoriesOut(items).length } : {}),
     decisionRule: pack.decisionRule,
     rulePack: { id: pack.id, version: pack.version, title: pack.title },
     items,
@@ -51,7 +53,7 @@ function wantedAnswers({ procedure }: PrescribedTest, item: PackItem): { wanted?
   return labels.length > 0 ? { wanted: labels.join(' or ') } : {}
 }
 
-function judgeItem(pack: RulePack, item: PackItem, run: TestRun, blocked?: string): ItemJudgement {
+function judgeItem(pack: RulePack, item: PackItem, run: TestRun, blocked?: Reason): ItemJudgement {
   const base = { id: item.id, title: item.title, requirement: item.requirement }
   return item.basis === 'answer'
     ? { ...base, ...answer.judge(item, run, blocked) }
@@ -59,20 +61,25 @@ function judgeItem(pack: RulePack, item: PackItem, run: TestRun, blocked?: strin
 }
 
 type Found = Omit<ItemJudgement, 'id' | 'title' | 'requirement'>
-const notAssessed = (reason: string): Found => ({ outcome: 'not-assessed', reason })
+const notAssessed = (reason: Reason): Found => ({ outcome: 'not-assessed', ...saying(reason) })
 
-function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: string): Found {
+function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: Reason): Found {
   const basis = basisOf(item)
   const measured = basis.measure(item, run)
-  if ('missing' in measured) return notAssessed(measured.missing)
+  if ('missing' in measured) {
+    const isThere = measured.missing.code !== 'not-recorded'
+    return notAssessed((isThere ? blocked : undefined) ?? measured.missing)
+  }
   const limit = basis.limit(item)
   if (limit && limit.dimension !== measured.dimension) {
-    return notAssessed(blocked ?? 'it is of another quantity than its limit')
+    return notAssessed(
+      blocked ?? because('other-quantity', 'it is of another quantity than its limit'),
+    )
   }
   const ends = basis.ends(item, run, measured.unit)
   if ('missing' in ends) return notAssessed(blocked ?? ends.missing)
   const near = nearestEnd(measured.value, ends)
-  if (!near) return notAssessed('the pack has no limit for it')
+  if (!near) return notAssessed(because('no-limit', 'the pack has no limit for it'))
 
   const { margin } = near
   const telling = (digits: number) => tellingDigits(measured.value, near.limit, digits)
@@ -83,6 +90,8 @@ function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: 
     limit: roundTo(near.limit, telling(Math.max(measured.digits, ends.digits))),
     limitSense: near.sense,
     margin: roundTo(margin, telling(measured.digits)),
+    ...bothEnds(ends, Math.max(measured.digits, ends.digits)),
+    ...(measured.counted ? { counted: true } : {}),
     dimension: measured.dimension,
     ...(measured.corrected ? { corrected: measured.corrected } : {}),
     ...(measured.heldS === undefined ? {} : { heldS: measured.heldS }),
@@ -93,23 +102,41 @@ function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: 
   const expanded = standard === undefined ? undefined : expandedOf(standard)
   const guarded = expanded === undefined ? undefined : guardedAcceptance(margin, expanded)
   const outcome = blocked ? 'not-assessed' : decided(pack.decisionRule, simple, guarded)
+  const accuracy =
+    measured.counted || expanded === undefined || standard === undefined
+      ? {}
+      : accuracyOf(near, expanded, standard, Number(pack.questionTurUnder))
   const sure = expanded === undefined ? undefined : { value: expanded, digits: measured.digits + 1 }
   return {
     ...facts,
     outcome,
-    reason: blocked ?? limitReason(facts, outcome, sure),
+    ...saying(blocked ?? limitReason(facts, outcome, sure)),
     simple,
-    ...(guarded !== undefined && expanded !== undefined && standard !== undefined
-      ? {
-          guarded,
-          expanded: roundTo(expanded, measured.digits + 1),
-          falseAccept: falseAcceptProbability(margin, standard),
-          tur: expanded > 0 ? Math.abs(near.limit) / expanded : Infinity,
-          questioned:
-            expanded > 0 && Math.abs(near.limit) / expanded < Number(pack.questionTurUnder),
-        }
-      : {}),
+    ...(guarded === undefined ? {} : { guarded }),
+    ...(expanded === undefined || measured.counted
+      ? {}
+      : { expanded: roundTo(expanded, measured.digits + 1) }),
+    ...accuracy,
   }
+}
+
+/** Both ends, where a value has two: a reading is held against the nearer, and a reader wants to see both. */
+function bothEnds({ low, high }: Ends, digits: number): Pick<ItemJudgement, 'limits'> {
+  if (low === undefined || high === undefined) return {}
+  return { limits: { low: roundTo(low, digits), high: roundTo(high, digits) } }
+}
+
+/** How sure a verdict is. Against a limit of zero there is no ratio of a limit to its uncertainty. */
+function accuracyOf(
+  { limit, margin }: { readonly limit: number; readonly margin: number },
+  expanded: number,
+  standard: number,
+  questionUnder: number,
+): Pick<ItemJudgement, 'falseAccept' | 'tur' | 'questioned'> {
+  const falseAccept = falseAcceptProbability(margin, standard)
+  if (limit === 0) return { falseAccept }
+  const tur = expanded > 0 ? Math.abs(limit) / expanded : Infinity
+  return { falseAccept, tur, questioned: tur < questionUnder }
 }
 
 /** The end that a value is nearest to missing, and by how much it is met. */

@@ -2,12 +2,15 @@ import {
   convertValue,
   type Dimension,
   displayedDigits,
+  fromSi,
   parseDisplayed,
   roundTo,
   unitDefinition,
 } from '../quantity'
 import { channelFor } from './channel'
 import { headCorrection } from './head'
+import type { Missing } from './basis/basis'
+import { because, notRecorded } from './reason'
 import type { Reading, TestRun } from './types'
 import { type GaugeAccuracy, readingUncertainty } from './uncertainty'
 
@@ -23,6 +26,8 @@ export interface Measured {
   readonly standard?: number
   /** The value with its head correction, where there is one. */
   readonly corrected?: string
+  /** It was counted, one by one. */
+  readonly counted?: boolean
   /** How long it was held, s, where that is part of what is judged. */
   readonly heldS?: number
   /** It is a change in a minute. */
@@ -38,9 +43,9 @@ export const standingAnswer = (run: Pick<TestRun, 'answers'>, item: string) =>
   run.answers.findLast((a) => a.item === item)
 
 /** The reading of an item that stands, as a value. */
-export function directly(item: string, run: TestRun): Measured | { readonly missing: string } {
+export function directly(item: string, run: TestRun): Measured | Missing {
   const reading = standingReading(run, item)
-  return reading ? measure(reading, channelFor(run, reading)) : { missing: 'not recorded yet' }
+  return reading ? measure(reading, channelFor(run, reading)) : { missing: notRecorded }
 }
 
 /** One reading with its head correction and uncertainty. */
@@ -66,9 +71,36 @@ export function measure(reading: Reading, gauge: GaugeAccuracy | undefined): Mea
     dimension,
     unit,
     digits: Math.max(digits, unitDefinition(dimension, unit).digits),
-    ...(parts ? { standard: parts.combined } : {}),
+    ...standardOf(reading, parts?.combined),
     ...(head.add !== 0 ? { corrected: roundTo(value, digits + 1) } : {}),
   }
+}
+
+/**
+ * How well a reading is known. What is counted has no uncertainty of an instrument: each drop was seen, and the
+ * limit is held against the count as printed under every decision rule. What is timed or measured by hand without
+ * an instrument of the run is known as well as a hand can do it. Of anything else nothing is known.
+ */
+function standardOf(
+  { dimension, value, unit }: Reading,
+  byInstrument: number | undefined,
+): Pick<Measured, 'standard' | 'counted'> {
+  if (dimension === 'frequency') return { standard: 0, counted: true }
+  if (byInstrument !== undefined) return { standard: byInstrument }
+  const halfWidth = BY_HAND_HALF_WIDTH[dimension]
+  if (halfWidth === undefined) return {}
+  const resolution = 10 ** -displayedDigits(value) / Math.sqrt(12)
+  const hand = (fromSi(dimension, halfWidth, unit) - fromSi(dimension, 0, unit)) / Math.sqrt(3)
+  return { standard: Math.hypot(hand, resolution) }
+}
+
+/**
+ * How far off a hand is, ± in the SI unit: a stopwatch is pressed within 0.3 s at both ends together, and a rule
+ * is read to half a millimeter (rectangular, JCGM 100:2008 4.3.7).
+ */
+const BY_HAND_HALF_WIDTH: Readonly<Partial<Record<Dimension, number>>> = {
+  time: 0.3,
+  length: 0.0005,
 }
 
 /** One reading less another, taken as independent, which can only widen the uncertainty. */
@@ -76,12 +108,18 @@ export function differenceOf(
   minuendItem: string,
   subtrahendItem: string,
   run: TestRun,
-): Measured | { readonly missing: string } {
+): Measured | Missing {
   const minuend = standingReading(run, minuendItem)
   const subtrahend = standingReading(run, subtrahendItem)
-  if (!minuend || !subtrahend) return { missing: 'needs both readings' }
+  if (!minuend || !subtrahend)
+    return {
+      missing: because('needs-readings', 'needs both readings', {
+        items: `${minuendItem} ${subtrahendItem}`,
+      }),
+    }
   const { dimension } = minuend
-  if (subtrahend.dimension !== dimension) return { missing: 'its readings are of two quantities' }
+  if (subtrahend.dimension !== dimension)
+    return { missing: because('other-quantity', 'its readings are of two quantities') }
   const a = measure(minuend, channelFor(run, minuend))
   const b = measure(subtrahend, channelFor(run, subtrahend))
   const inUnitOfA = (value: number) => convertValue(dimension, value, b.unit, a.unit)
@@ -91,5 +129,13 @@ export function differenceOf(
     a.standard !== undefined && b.standard !== undefined
       ? { standard: Math.hypot(a.standard, inUnitOfA(b.standard)) }
       : {}
-  return { value, text: roundTo(value, digits), dimension, unit: a.unit, digits, ...standards }
+  return {
+    value,
+    text: roundTo(value, digits),
+    dimension,
+    unit: a.unit,
+    digits,
+    ...standards,
+    ...(a.counted && b.counted ? { counted: true } : {}),
+  }
 }

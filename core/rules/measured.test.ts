@@ -30,12 +30,17 @@ const read = (item: string, value: string, more: Partial<Reading> = {}): Reading
   unit: 'kPa',
   ...more,
 })
-function judged(item: object, readings: readonly Reading[], more: Partial<TestRun> = {}) {
+function judged(
+  item: object,
+  readings: readonly Reading[],
+  more: Partial<TestRun> = {},
+  decisionRule = plan.pack.decisionRule,
+) {
   const full = { id: 'x', title: 'X', requirement: 'required', ...item } as PackItem
   const steps = plan.procedure.steps.slice(0, 1)
   const verdict = judgeTest(
     {
-      pack: plan.pack,
+      pack: { ...plan.pack, decisionRule },
       test: { kind: 'DC', procedure: plan.procedure.id, items: [full] },
       procedure: { ...plan.procedure, steps },
     },
@@ -124,19 +129,19 @@ describe('a rate', () => {
   const creep = { id: 'lock-up', basis: 'rate', atMost: bar('0.1') } as const
   it('is what the trace says, rising or falling', () => {
     const at = (driftPerMinute: number) =>
-      judged(creep, [read('lock-up', '22', { driftPerMinute })])
+      judged(creep, [read('lock-up', '22.00', { driftPerMinute })])
     expect(at(0.05).outcome).toBe('pass')
     expect(at(-0.05).outcome).toBe('pass')
-    expect(at(0.3)).toMatchObject({ outcome: 'fail', reading: '0.30', limit: '0.10' })
-    expect(at(0.3).reason).toBe('0.30 kPa a minute is 0.20 over the limit of 0.10 kPa a minute')
+    expect(at(0.3)).toMatchObject({ outcome: 'fail', reading: '0.300', limit: '0.100' })
+    expect(at(0.3)).toMatchObject({ code: 'beyond-limit', perMinute: true })
     expect(at(-0.3).outcome).toBe('fail')
   })
   it('that was not recorded is not assessed, however good the reading', () => {
     expect(judged(creep, [read('lock-up', '22')])).toMatchObject({
       outcome: 'not-assessed',
-      reason: 'how fast it moves was not recorded: hold it, and read it from the trace',
+      code: 'trend-unknown',
     })
-    expect(judged(creep, []).reason).toBe('not recorded yet')
+    expect(judged(creep, []).code).toBe('not-recorded')
   })
 })
 
@@ -252,7 +257,7 @@ describe('several instruments in one run', () => {
     expect(Number(on('G-2/outlet').expanded)).toBeLessThan(Number(on('G-3/inlet').expanded))
     expect(on().expanded).toBe(on('G-3/inlet').expanded)
   })
-  it('a reading that no channel of the run can have shown has no certainty', () => {
+  it('knows a length read by hand as well as a hand can read it', () => {
     const travel = {
       id: 'travel',
       basis: 'limit',
@@ -260,7 +265,23 @@ describe('several instruments in one run', () => {
     }
     const found = judged(travel, [{ item: 'travel', dimension: 'length', value: '20', unit: 'mm' }])
     expect(found).toMatchObject({ outcome: 'pass' })
-    expect(found.expanded).toBeUndefined()
+    // ± 0.5 mm by hand (÷√3) and a whole millimeter (÷√12), twice.
+    expect(Number(found.expanded)).toBeCloseTo(
+      2 * Math.hypot(0.5 / Math.sqrt(3), 1 / Math.sqrt(12)),
+      1,
+    )
+  })
+  it('knows nothing of a reading that neither a channel nor a hand can have shown', () => {
+    const warm = {
+      id: 'x',
+      basis: 'limit',
+      atMost: { dimension: 'temperature', value: '30', unit: '°C' },
+    }
+    const at = (rule: 'simple' | 'guarded') =>
+      judged(warm, [{ item: 'x', dimension: 'temperature', value: '20', unit: '°C' }], {}, rule)
+    expect(at('simple')).toMatchObject({ outcome: 'pass' })
+    expect(at('simple').expanded).toBeUndefined()
+    expect(at('guarded')).toMatchObject({ outcome: 'not-assessed', code: 'gauge-unknown' })
   })
   it('a range may begin below zero, and nothing lies outside of it', () => {
     const compound: Channel = { ...outlet, from: -30, span: 90 }

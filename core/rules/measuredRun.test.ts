@@ -113,16 +113,22 @@ describe('creep', () => {
   it('is no creep that was held too short', () => {
     expect(judged({ creep: { takenAt: at(4) } }).item('creep')).toMatchObject({
       outcome: 'not-assessed',
-      reason: 'held for 1.0 min, 5 min are wanted: too short to tell',
+      code: 'held-too-short',
+      params: { heldS: 60, wantedS: 300 },
     })
   })
-  it('takes the time of its trace, or of the paper form, where it is given', () => {
-    const paper = { takenAt: at(3), heldS: 300 }
-    expect(judged({ creep: paper }).item('creep')).toMatchObject({
-      outcome: 'pass',
-      heldS: paper.heldS,
+  it('never lets a claimed time outweigh the times of the entries', () => {
+    const claim = (minute: number, heldS: number) =>
+      judged({ creep: { takenAt: at(minute), heldS } }).item('creep')
+    expect(claim(4, 300)).toMatchObject({ code: 'held-too-short', params: { heldS: 60 } })
+    expect(claim(9, 200)).toMatchObject({ code: 'held-too-short', params: { heldS: 200 } })
+    expect(claim(9, 340)).toMatchObject({ outcome: 'pass', heldS: 340 })
+  })
+  it('says that the end was read before the beginning', () => {
+    expect(judged({ creep: { takenAt: at(2) } }).item('creep')).toMatchObject({
+      outcome: 'not-assessed',
+      code: 'hold-out-of-order',
     })
-    expect(judged({ creep: { ...paper, heldS: 200 } }).item('creep')?.outcome).toBe('not-assessed')
   })
   it('wants the whole time, to the second in which it is pressed', () => {
     const held = (heldS: number) => judged({ creep: { heldS } }).item('creep')?.outcome
@@ -132,7 +138,7 @@ describe('creep', () => {
   })
   it('is not known where nothing says how long it was held', () => {
     const { item } = judged({ creep: { takenAt: undefined as never } })
-    expect(item('creep')?.reason).toBe('how long it was held is not known: hold it again')
+    expect(item('creep')?.code).toBe('hold-unknown')
     expect(judged({ 'lock-up': { takenAt: undefined as never } }).item('creep')?.outcome).toBe(
       'not-assessed',
     )
@@ -335,13 +341,13 @@ describe('a relief against its regulator failed wide open', () => {
     const noTier = { ...rated, maop: { ...psi('35'), dimension: 'absolutePressure' as const } }
     const start = [{ item: 'relief-start', ...psi('30') }]
     expect(capacityFor(item, bare)).toMatchObject({
-      missing: expect.stringContaining('equipment’s page') as string,
+      missing: { code: 'needs-nominal', params: { name: 'inlet-maximum' } },
     })
     expect(capacityFor(item, { ...bare, nominals: rated })).toMatchObject({
-      missing: expect.stringContaining('relief start was not read') as string,
+      missing: { code: 'needs-readings', params: { items: 'relief-start' } },
     })
     expect(capacityFor(item, { ...bare, readings: start, nominals: noTier })).toMatchObject({
-      missing: expect.stringContaining('no tier') as string,
+      missing: { code: 'no-tier' },
     })
   })
   it.each(['regulator-cv', 'relief-cv', 'inlet-maximum', 'maop'] as const)(

@@ -1,6 +1,7 @@
 import type { PackItem } from './basis'
 import type { PackTest } from './pack'
 import type { Procedure } from '../procedure'
+import { because, type Reason } from './reason'
 import type { TestRun } from './types'
 
 /**
@@ -12,8 +13,8 @@ export function orderFaults(
   test: PackTest,
   procedure: Pick<Procedure, 'steps'>,
   run: Pick<TestRun, 'readings' | 'answers' | 'order'>,
-): Map<string, string> {
-  const faults = new Map<string, string>()
+): Map<string, Reason> {
+  const faults = new Map<string, Reason>()
   const recorded = new Set([...run.readings, ...run.answers].map((r) => r.item))
   const titleOf = (id: string) => lower(test.items.find((i) => i.id === id)?.title ?? id)
   for (const later of test.items) {
@@ -22,14 +23,15 @@ export function orderFaults(
       const [first, second] = [earlier, later.id].map((id) => run.order.indexOf(id))
       if (first === -1 || second === -1) {
         const says = 'it is not said which of the two was taken first: give the order'
-        faults.set(earlier, `${titleOf(later.id)} belongs after it, and ${says}`)
-        faults.set(later.id, `it belongs after ${titleOf(earlier)}, and ${says}`)
+        const params = { first: earlier, then: later.id }
+        const unknown = (text: string) => because('order-unknown', text, params)
+        faults.set(earlier, unknown(`${titleOf(later.id)} belongs after it, and ${says}`))
+        faults.set(later.id, unknown(`it belongs after ${titleOf(earlier)}, and ${says}`))
       } else if (Number(first) > Number(second)) {
         const again = inOrder(procedure, [earlier, ...following(test.items, earlier)])
-        faults.set(
-          earlier,
-          `it was taken after ${titleOf(later.id)}, which belongs after it: take again, in this order, ${again.map(titleOf).join(', then ')}`,
-        )
+        const text = `it was taken after ${titleOf(later.id)}, which belongs after it: take again, in this order, ${again.map(titleOf).join(', then ')}`
+        const params = { first: earlier, then: later.id, again: again.join(' ') }
+        faults.set(earlier, because('taken-out-of-order', text, params))
       }
     }
   }

@@ -1,36 +1,38 @@
 import {
+  type AnyQuantity,
   convertValue,
+  type Dimension,
   displayedDigits,
   formatQuantity,
+  fromSi,
   parseDisplayed,
+  quantityBounds,
   roundTo,
   toSi,
-  type AnyQuantity,
-  type Dimension,
   unitDefinition,
   unitLabel,
 } from '../quantity'
+import { isPressure } from './channel'
 import type { Channel } from './types'
 
-/** What bounds a reading of a differential gauge: its range, and the pressure in the line. */
+/** What bounds a reading: the range of its instrument, and the pressure in the line. */
 export interface Bounds {
   readonly channel?: Channel | undefined
   /** As noted before the test. */
   readonly linePressure?: AnyQuantity | undefined
 }
 
-/** Why a reading cannot be what the gauge showed. */
+/** Why a reading cannot be what the instrument showed. */
 export interface Doubt {
   readonly why: string
   /** The same digits as they were probably meant. */
   readonly meant?: string
 }
 
-const PRESSURES: readonly Dimension[] = ['differential', 'gaugePressure']
-
 /**
- * Whether a reading is impossible: outside the range of its gauge, below zero, or above the pressure
- * in the line. A reading on the end of the scale is taken as one.
+ * Tells whether a reading is impossible: outside the range of its instrument, outside what its quantity can be at
+ * all (a negative count, a stroke that takes no time), or above the pressure in the line. A reading on the end of
+ * the scale is taken as one.
  *
  * @param reading as displayed, before any correction
  * @returns the reason with what was probably meant, or null
@@ -39,7 +41,6 @@ export function impossible(
   reading: Pick<AnyQuantity, 'dimension' | 'value' | 'unit'>,
   bounds: Bounds,
 ): Doubt | null {
-  if (!PRESSURES.includes(reading.dimension)) return null
   const why = outside(reading, bounds)
   if (!why) return null
   const meant = candidates(reading.value).find((value) => !outside({ ...reading, value }, bounds))
@@ -47,24 +48,52 @@ export function impossible(
 }
 
 function outside(reading: AnyQuantity, { channel, linePressure }: Bounds): string | null {
+  return (
+    outsideRange(reading, channel) ?? outsideQuantity(reading) ?? aboveLine(reading, linePressure)
+  )
+}
+
+function outsideRange(reading: AnyQuantity, channel: Channel | undefined): string | null {
   const { dimension, unit } = reading
   const value = parseDisplayed(reading.value)
-  const shown = formatQuantity(reading)
+  // A pressure is read on some gauge, and none that is not named begins below zero.
+  if (!channel && !isPressure(dimension)) return null
   const from = channel?.from ?? 0
+  // The scale of a gauge is in psi, whether it is read as a pressure or as a difference.
+  const labelled = isPressure(dimension) ? 'gaugePressure' : dimension
   const at = (end: number) => (channel ? convertValue(dimension, end, channel.unit, unit) : 0)
-  const end = (of: number) => `${of} ${unitLabel('gaugePressure', channel?.unit ?? unit)}`
+  const end = (of: number) => `${of} ${unitLabel(labelled, channel?.unit ?? unit)}`
+  const shown = formatQuantity(reading)
   if (value < at(from)) {
     return from === 0
       ? `${shown} is below zero, where the gauge does not read`
       : `${shown} on a gauge that begins at ${end(from)}`
   }
-  if (channel && value > at(from + channel.span) + ROUNDING) {
-    return `${shown} on a gauge that ends at ${end(from + channel.span)}`
+  return channel && value > at(from + channel.span) + ROUNDING
+    ? `${shown} on a gauge that ends at ${end(from + channel.span)}`
+    : null
+}
+
+/** Why a value cannot be of its quantity at all, in words; null where it can. */
+export function outsideQuantity(reading: AnyQuantity): string | null {
+  const { dimension, unit } = reading
+  const { least, most, aboveLeast } = quantityBounds[dimension]
+  const si = toSi(reading)
+  const end = (of: number) => {
+    const { digits, label } = unitDefinition(dimension, unit)
+    return `${roundTo(fromSi(dimension, of, unit), digits)} ${label}`
   }
-  if (linePressure?.dimension === 'gaugePressure' && toSi(reading) > toSi(linePressure)) {
-    return `${shown} is above the line pressure of ${formatQuantity(linePressure)}`
-  }
-  return null
+  const shown = formatQuantity(reading)
+  if (aboveLeast ? si <= least : si < least - ROUNDING)
+    return `${shown} is ${aboveLeast ? 'not above' : 'below'} ${end(least)}`
+  return si > most + ROUNDING ? `${shown} is above ${end(most)}` : null
+}
+
+function aboveLine(reading: AnyQuantity, line: AnyQuantity | undefined): string | null {
+  if (!isPressure(reading.dimension) || line?.dimension !== 'gaugePressure') return null
+  return toSi(reading) > toSi(line)
+    ? `${formatQuantity(reading)} is above the line pressure of ${formatQuantity(line)}`
+    : null
 }
 
 const ROUNDING = 1e-9

@@ -141,10 +141,50 @@ describe('an impossible reading is not assessed', () => {
     const doubt = impossible({ dimension: 'differential', value, unit }, { channel: gauge })
     expect(doubt?.meant).toBe(meant)
   })
-  it('says nothing of what is no pressure, nor of what is within its bounds', () => {
-    expect(
-      impossible({ dimension: 'length', value: '-3', unit: 'mm' }, { channel: gauge }),
-    ).toBeNull()
+  it.each([
+    ['frequency', '-3', '/min', '3'],
+    ['time', '0', 's', undefined],
+    ['time', '-9.9', 's', '9.9'],
+    ['length', '-3', 'mm', '3'],
+    ['volume', '-1', 'mL', '1'],
+    ['liquidFlow', '-2', 'gpm', '2'],
+    ['torque', '-12', 'N·m', '12'],
+    ['temperature', '-400', '°C', '400'],
+    ['temperature', '4000', '°C', '400.0'],
+    ['fraction', '400', '%', '40.0'],
+    ['current', '40', 'mA', '4.0'],
+  ] as const)('of any quantity: %s of %s %s, meant %s', (dimension, value, unit, meant) => {
+    const doubt = impossible({ dimension, value, unit }, {})
+    expect(doubt).not.toBeNull()
+    expect(doubt?.meant).toBe(meant)
+  })
+  it.each([
+    ['frequency', '0', '/min'],
+    ['time', '0.1', 's'],
+    ['length', '0', 'mm'],
+    ['temperature', '-40', '°C'],
+    ['fraction', '-5', '%'],
+    ['fraction', '105', '%'],
+    ['current', '4', 'mA'],
+  ] as const)('takes %s of %s %s', (dimension, value, unit) =>
+    expect(impossible({ dimension, value, unit }, {})).toBeNull(),
+  )
+  it('bounds a reading by the range of its channel, whatever its quantity', () => {
+    const channel = {
+      id: 't',
+      dimension: 'temperature',
+      from: -20,
+      span: 120,
+      unit: '°C',
+      percent: 1,
+      of: 'span',
+    } as const
+    const at = (value: string) =>
+      impossible({ dimension: 'temperature', value, unit: '°C' }, { channel })
+    expect([at('-20'), at('100')]).toEqual([null, null])
+    expect([at('-21'), at('101')].map((d) => d === null)).toEqual([false, false])
+  })
+  it('takes what is within its bounds', () => {
     expect(impossible({ dimension: 'differential', value: '0.0', unit: 'psi' }, {})).toBeNull()
   })
 })

@@ -1,6 +1,7 @@
 import type { Requirement } from './basis/fields'
 import type { AnyQuantity, Dimension } from '../quantity'
 import type { DecisionRule } from './decision'
+import type { Reason, ReasonCode, ReasonParams } from './reason'
 import type { Outcome } from './outcome'
 import type { GaugeAccuracy } from './uncertainty'
 
@@ -30,8 +31,18 @@ export interface Reading {
   readonly driftPerMinute?: number | undefined
   /** How widely the needle swung about its movement, from trough to crest, in `unit`. */
   readonly swing?: number | undefined
-  /** How long it was held before, s, where the times of the entries do not say it. */
+  /** How long it was held before, s. The times of the entries go before it, and it never outweighs them. */
   readonly heldS?: number | undefined
+  /** How fast it moved at its end, worked out from its trace. */
+  readonly trend?: Trend | undefined
+  /** Why this reading proves nothing, as an instrument out of calibration when it was taken. */
+  readonly refusal?: Reason | undefined
+}
+
+/** A movement in the unit of its reading a minute, negative when it fell, with its standard uncertainty. */
+export interface Trend {
+  readonly perMinute: number
+  readonly standard: number
 }
 
 export interface Answer {
@@ -54,8 +65,6 @@ export interface TestRun {
   readonly nominals?: Readonly<Record<string, AnyQuantity>>
   /** Pressure in the line, noted before the test: no reading can be above it. */
   readonly linePressure?: AnyQuantity
-  /** Why no reading of this gauge counts, as: out of calibration on the day. */
-  readonly gaugeRefusal?: string
   /** ISO time of the repair, which as-left readings must follow. */
   readonly notBefore?: string
   /** ISO time at which something was set anew: readings from before it say nothing of it. */
@@ -71,6 +80,9 @@ export interface ItemJudgement {
   readonly outcome: Outcome
   /** One sentence a technician can act on. */
   readonly reason: string
+  /** Which reason that is, and what it is about; absent on certificates from before reasons had codes. */
+  readonly code?: ReasonCode
+  readonly params?: ReasonParams
   readonly answer?: string
   readonly dimension?: Dimension
   readonly reading?: string
@@ -80,6 +92,10 @@ export interface ItemJudgement {
   readonly limit?: string
   readonly limitSense?: 'at least' | 'at most'
   readonly margin?: string
+  /** Both ends of what is accepted, where it has two; `limit` is the nearer one. */
+  readonly limits?: { readonly low: string; readonly high: string }
+  /** It was counted: one event more or less is no uncertainty of an instrument, so the limit is held as printed. */
+  readonly counted?: boolean
   /** How long it was held for this, s. */
   readonly heldS?: number
   /** Reading, limit and margin are changes in a minute. */
@@ -97,6 +113,8 @@ export interface ItemJudgement {
 export interface Judgement {
   readonly outcome: Outcome
   readonly reason: string
+  /** How many advisory items failed beside a test that passed; absent on certificates from before it was counted. */
+  readonly advisoriesOut?: number
   readonly decisionRule: DecisionRule
   readonly rulePack: { readonly id: string; readonly version: number; readonly title: string }
   readonly items: readonly ItemJudgement[]

@@ -4,6 +4,7 @@ import type { DecisionRule } from './decision'
 import { shippedLibrary } from '../testing/library'
 import { readingOf as psi, testGauge as gauge } from '../testing/readings'
 import {
+  because,
   falseAcceptProbability,
   guardedAcceptance,
   headCorrection,
@@ -185,9 +186,20 @@ describe('what is never a pass', () => {
     expect(judge({ readings, notBefore: '2026-01-01T10:30:00.000Z' }).outcome).toBe('not-assessed')
     expect(judge({ readings, notBefore: '2026-01-01T09:30:00.000Z' }).outcome).toBe('pass')
   })
-  it('any reading of a gauge out of calibration', () => {
-    const verdict = judge({ gaugeRefusal: 'gauge G-03 was out of calibration' })
-    expect(verdict.items.every((i) => i.outcome === 'not-assessed')).toBe(true)
+  it('a reading of a gauge out of calibration when it was taken, and what rests on it', () => {
+    const refusal = because('out-of-calibration', 'gauge G-03 was out of calibration')
+    const [opening, check] = healthy.readings
+    const verdict = judge({ readings: [opening!, { ...check!, refusal }] })
+    expect(item(verdict, 'check-1')).toMatchObject({
+      outcome: 'not-assessed',
+      code: 'out-of-calibration',
+    })
+    expect(item(verdict, 'buffer')).toMatchObject({
+      outcome: 'not-assessed',
+      code: 'rests-on-blocked',
+    })
+    expect(item(verdict, 'relief-opening').outcome).toBe('pass')
+    expect(verdict.outcome).toBe('not-assessed')
   })
 })
 

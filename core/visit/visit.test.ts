@@ -176,7 +176,7 @@ describe('the order of the stations', () => {
     expect(log.refused).toBeNull()
     expect(currentStation(log.state)).toBe('open-up')
     expect(log.state.runs['as-left']).toBeUndefined()
-    expect(log.state.earlierAsLeft).toHaveLength(1)
+    expect(log.state.earlierRuns).toMatchObject([{ name: 'as-left', reason: 'Seat nicked' }])
   })
 })
 

@@ -3,6 +3,7 @@ import type { StepRecord } from '../../procedure'
 import { slug, strictObject } from '../../schema'
 import type { Outcome } from '../outcome'
 import { standingAnswer } from '../measure'
+import { because, notRecorded, type Reason, saying } from '../reason'
 import type { TestRun } from '../types'
 import { itemFields } from './fields'
 
@@ -21,15 +22,22 @@ export const answer = {
   schema,
   recorded: true,
   restsOn: () => [],
-  judge: (item: Item, run: TestRun, blocked: string | undefined) => {
+  judge: (item: Item, run: TestRun, blocked: Reason | undefined) => {
     const given = standingAnswer(run, item.id)
-    if (!given) return { outcome: 'not-assessed' as const, reason: 'not recorded yet' }
+    if (!given) return { outcome: 'not-assessed' as const, ...saying(notRecorded) }
     const accepted = item.accept.includes(given.answer)
     const outcome: Outcome = blocked ? 'not-assessed' : accepted ? 'pass' : 'fail'
     return {
       outcome,
       answer: given.label,
-      reason: blocked ?? (accepted ? given.label : (item.says ?? item.reason ?? given.label)),
+      ...saying(
+        blocked ??
+          because(
+            accepted ? 'accepted' : 'rejected-answer',
+            accepted ? given.label : (item.says ?? item.reason ?? given.label),
+            { answer: given.answer },
+          ),
+      ),
     }
   },
   faults: (item: Item, record: StepRecord): string[] => {

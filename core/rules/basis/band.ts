@@ -22,6 +22,7 @@ type Item = yup.InferType<typeof schema>
 export const band: Basis<Item> = {
   schema,
   recorded: true,
+  uncertainty: 'readings',
   restsOn: () => [],
   limit: (item) => item.from,
   measure: (item, run) => directly(item.id, run),

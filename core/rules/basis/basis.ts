@@ -1,11 +1,12 @@
 import type * as yup from 'yup'
 import type { AnyQuantity } from '../../quantity'
 import type { Measured } from '../measure'
+import type { Reason } from '../reason'
 import type { TestRun } from '../types'
 
 /** Why nothing can be judged: not recorded, or of another quantity than its limit. */
 export interface Missing {
-  readonly missing: string
+  readonly missing: Reason
 }
 
 /** The ends between which a value is accepted, in the unit in which it was measured. */
@@ -16,6 +17,13 @@ export interface Ends {
   readonly digits: number
 }
 
+/** How the uncertainty of what a basis judges is obtained, which guarded acceptance rests on. */
+export type UncertaintySource =
+  /** That of its reading or readings, from their instruments. */
+  | 'readings'
+  /** Of how a reading moves or swings, where an offset of the gauge cancels. */
+  | 'movement'
+
 /**
  * A way of judging an item of a rule pack: what the pack says for it, what is held against what, and
  * what else it rests on. Everything that knows this basis is in its one file.
@@ -25,6 +33,7 @@ export interface Basis<I> {
   readonly schema: yup.Schema<I>
   /** Whether the item is recorded itself by a step; else it is worked out from other items. */
   readonly recorded: boolean
+  readonly uncertainty: UncertaintySource
   /** Items and nominal values that it is worked out from. */
   readonly restsOn: (item: I) => readonly string[]
   /** The quantity of its limits; undefined where it has none. */

@@ -5,6 +5,7 @@ import { number, slug, strictObject } from '../../schema'
 import { type GasCoefficients, type ReliefCapacity, reliefCapacity } from '../../sizing'
 import { usualDigits } from '../plausible'
 import type { TestRun } from '../types'
+import { because, needsNominal } from '../reason'
 import type { Basis, Missing } from './basis'
 import { itemFields } from './fields'
 import { tieredEnd, tierFields } from './tiers'
@@ -22,6 +23,8 @@ const schema = strictObject({
   regulator: coefficients().required(),
   relief: coefficients().required(),
   inlet: slug().required(),
+  /** The inlet as it was read: where it was higher, the review is made at that pressure. */
+  inletRead: slug(),
   /** Where the relief starts to discharge: as it was read, or as it is set. */
   start: slug().required(),
   /** It is fully lifted so many percent above that. */
@@ -41,20 +44,34 @@ const AGREE = 0.05
 const FIFTEEN_C = 288.15
 
 /**
- * What comes in with the regulator failed wide open at the highest inlet, against what the relief
- * lets off: both curves and where they balance.
+ * Computes what comes in with the regulator failed wide open at the highest inlet, nominal or read, against what the
+ * relief lets off: both curves and where they balance.
  */
 export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing {
   const nominal = (name: string) => run.nominals?.[name]
   for (const name of [item.inlet, item.of]) {
-    if (!nominal(name)) return notOnPage(name)
+    if (!nominal(name)) return { missing: needsNominal(name) }
   }
   const regulator = valveOf(item.regulator, run)
   if ('missing' in regulator) return regulator
   const relief = valveOf(item.relief, run)
   if ('missing' in relief) return relief
   const start = valueIn(run, item.start, 'gaugePressure', 'kPa')
-  if (!start) return { missing: `${item.start.replaceAll('-', ' ')} was not read` }
+  if (!start)
+    return {
+      missing: because('needs-readings', `${item.start.replaceAll('-', ' ')} was not read`, {
+        items: item.start,
+      }),
+    }
+  const inletRead = item.inletRead
+    ? valueIn(run, item.inletRead, 'gaugePressure', 'kPa')
+    : undefined
+  if (inletRead === null)
+    return {
+      missing: because('needs-readings', 'the inlet was not read, and may be above its maximum', {
+        items: item.inletRead ?? '',
+      }),
+    }
   const limit = tieredEnd(item, run, 'kPa')
   if ('missing' in limit) return limit
   const si = (name: string) => {
@@ -69,7 +86,7 @@ export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing 
         startKpa: start.value,
         fullKpa: start.value * (1 + item.fullAbove / 100),
       },
-      inletMaximumKpa: si(item.inlet),
+      inletMaximumKpa: Math.max(si(item.inlet), inletRead?.value ?? 0),
       limitKpa: limit.high ?? 0,
       gas: {
         specificGravity: item.specificGravity,
@@ -79,14 +96,11 @@ export function capacityFor(item: Item, run: TestRun): ReliefCapacity | Missing 
       },
     })
   } catch (error) {
-    if (error instanceof CannotCompute) return { missing: error.message }
+    if (error instanceof CannotCompute)
+      return { missing: because('cannot-compute', error.message, { cause: error.code }) }
     throw error
   }
 }
-
-const notOnPage = (name: string): Missing => ({
-  missing: `${name.replaceAll('-', ' ')} is not on the equipment’s page`,
-})
 
 /** Cv, or Cg with C1, as the equipment has them; where it has all of them they must belong together. */
 function valveOf(names: Coefficients, run: TestRun): GasCoefficients | Missing {
@@ -96,11 +110,15 @@ function valveOf(names: Coefficients, run: TestRun): GasCoefficients | Missing {
   }
   const [cv, cg, c1] = [of(names.cv), of(names.cg), of(names.c1)]
   const byCg = cg !== undefined && c1 !== undefined ? { cg, c1 } : null
-  if (cv === undefined) return byCg ?? notOnPage(names.cv)
+  if (cv === undefined) return byCg ?? { missing: needsNominal(names.cv) }
   if (byCg && Math.abs(byCg.cg / byCg.c1 / cv - 1) > AGREE) {
     const title = names.cv.replace(/-cv$/, '')
     return {
-      missing: `Cv, Cg and C1 of the ${title} do not belong together (C1 is Cg ÷ Cv): look at its sheet again`,
+      missing: because(
+        'coefficients-disagree',
+        `Cv, Cg and C1 of the ${title} do not belong together (C1 is Cg ÷ Cv): look at its sheet again`,
+        { name: title },
+      ),
     }
   }
   return { cv, xT: USUAL_XT }
@@ -113,9 +131,11 @@ function valveOf(names: Coefficients, run: TestRun): GasCoefficients | Missing {
 export const capacity: Basis<Item> = {
   schema,
   recorded: false,
+  uncertainty: 'readings',
   restsOn: (item) => [
     ...[item.regulator, item.relief].flatMap(({ cv, cg, c1 }) => [cv, cg ?? [], c1 ?? []].flat()),
     item.inlet,
+    ...(item.inletRead ? [item.inletRead] : []),
     item.start,
     item.of,
   ],

@@ -3,6 +3,7 @@ import { convertValue, parseDisplayed, roundTo } from '../../quantity'
 import { anyQuantity, displayed, slug, strictObject } from '../../schema'
 import { measure, standingReading } from '../measure'
 import { channelFor } from '../channel'
+import { because } from '../reason'
 import type { Basis } from './basis'
 import { digitsIn, inUnit } from './ends'
 import { itemFields } from './fields'
@@ -25,6 +26,7 @@ type Item = yup.InferType<typeof schema>
 export const curve: Basis<Item> = {
   schema,
   recorded: false,
+  uncertainty: 'readings',
   restsOn: (item) => item.points.map((p) => p.item),
   limit: (item) => item.atMost,
   measure: (item, run) => {
@@ -36,9 +38,10 @@ export const curve: Basis<Item> = {
       const at = (value: number) => convertValue(dimension, value, reading.unit, unit)
       return { measured, error: Math.abs(at(measured.value) - parseDisplayed(ideal)), at }
     })
-    if (errors.some((e) => e === null)) return { missing: 'needs a reading at every point' }
+    const needs = because('needs-readings', 'needs a reading at every point')
+    if (errors.some((e) => e === null)) return { missing: needs }
     const worst = errors.reduce((a, b) => ((b?.error ?? 0) > (a?.error ?? 0) ? b : a))
-    if (!worst) return { missing: 'needs a reading at every point' }
+    if (!worst) return { missing: needs }
     const { measured, error, at } = worst
     const digits = Math.max(measured.digits, digitsIn(item.atMost, unit))
     return {

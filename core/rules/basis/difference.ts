@@ -17,6 +17,7 @@ type Item = yup.InferType<typeof schema>
 export const difference: Basis<Item> = {
   schema,
   recorded: false,
+  uncertainty: 'readings',
   restsOn: (item) => [item.minuend, item.subtrahend],
   limit: (item) => item.atLeast ?? item.atMost,
   measure: (item, run) => differenceOf(item.minuend, item.subtrahend, run),

@@ -12,6 +12,11 @@ export const itemFields = <B extends string>(basis: B) => ({
   requirement: yup.string<Requirement>().strict(true).oneOf(requirements).required(),
   /** Items that lose their meaning when this one is not as wanted, or is not given. */
   invalidates: yup.array(slug().required()).strict(true),
+  /**
+   * It says under what the equipment was tested, as the pressure of a hold. What it invalidates means nothing
+   * either where it was not read.
+   */
+  condition: yup.boolean().strict(true),
   /** Items that must have been read before this one. */
   after: yup.array(slug().required()).strict(true),
   /** What a value that is not accepted says of the items it invalidates, and of its own line unless `says` does. */

@@ -16,6 +16,7 @@ type Item = yup.InferType<typeof schema>
 export const limit: Basis<Item> = {
   schema,
   recorded: true,
+  uncertainty: 'readings',
   restsOn: () => [],
   limit: (item) => item.atLeast ?? item.atMost,
   measure: (item, run) => directly(item.id, run),

@@ -1,6 +1,7 @@
 import * as yup from 'yup'
 import { roundTo } from '../../quantity'
 import { anyQuantity, slug, strictObject } from '../../schema'
+import { because } from '../reason'
 import type { Basis } from './basis'
 import { digitsIn, inUnit } from './ends'
 import { itemFields } from './fields'
@@ -19,6 +20,7 @@ type Item = yup.InferType<typeof schema>
 export const order: Basis<Item> = {
   schema,
   recorded: false,
+  uncertainty: 'readings',
   restsOn: (item) => item.ascending,
   limit: (item) => item.apart,
   measure: (item, run) => {
@@ -26,7 +28,13 @@ export const order: Basis<Item> = {
     const values = item.ascending.map((name) => valueIn(run, name, dimension, unit))
     const absent = item.ascending.filter((_, n) => values[n] === null)
     if (absent.length > 0)
-      return { missing: `needs ${absent.map((a) => a.replaceAll('-', ' ')).join(', ')}` }
+      return {
+        missing: because(
+          'needs-readings',
+          `needs ${absent.map((a) => a.replaceAll('-', ' ')).join(', ')}`,
+          { items: absent.join(' ') },
+        ),
+      }
     const known = values.flatMap((v) => v ?? [])
     const gaps = known.slice(1).map((upper, n) => ({
       gap: upper.value - (known[n]?.value ?? 0),

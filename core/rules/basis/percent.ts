@@ -1,12 +1,14 @@
 import type * as yup from 'yup'
 import { number, slug, strictObject } from '../../schema'
 import { usualDigits } from '../plausible'
+import { nominalFault } from '../../apparatus'
+import { because, type Reason } from '../reason'
 import type { TestRun } from '../types'
 import { directly, standingReading } from '../measure'
 import type { Basis } from './basis'
 import { inUnit } from './ends'
 import { itemFields } from './fields'
-import { named, together, valueIn } from './value'
+import { named, together, unknownBase, valueIn } from './value'
 
 const schema = strictObject({
   ...itemFields('percent'),
@@ -34,6 +36,7 @@ type Item = yup.InferType<typeof schema>
 export const percent: Basis<Item> = {
   schema,
   recorded: true,
+  uncertainty: 'readings',
   restsOn: (item) => [item.of],
   limit: () => undefined,
   measure: (item, run) => {
@@ -50,13 +53,17 @@ export const percent: Basis<Item> = {
   },
   ends: (item, run, unit) => {
     const of = named(run, item.of)
-    if (!of)
-      return {
-        missing: `${item.of.replaceAll('-', ' ')} is not known, of which it is a percentage`,
-      }
+    if (!of) return { missing: unknownBase(item.of) }
     const reading = standingReading(run, item.id)
     if (reading && reading.dimension !== of.dimension)
-      return { missing: 'it is of another quantity than what it is a percentage of' }
+      return {
+        missing: because(
+          'other-quantity',
+          'it is of another quantity than what it is a percentage of',
+        ),
+      }
+    const fault = classFault(item, run)
+    if (fault) return { missing: fault }
     const base = inUnit(of, unit)
     const { below, above } = percentages(item, run)
     return {
@@ -65,6 +72,16 @@ export const percent: Basis<Item> = {
       digits: usualDigits(of.dimension, unit),
     }
   },
+}
+
+/** Why a class of the equipment cannot be one, as an accuracy of 90 %; null where all can. */
+function classFault({ belowClass, aboveClass }: Item, run: TestRun): Reason | null {
+  for (const name of [belowClass, aboveClass]) {
+    const value = name ? run.nominals?.[name] : undefined
+    const fault = name && value ? nominalFault(name, value) : null
+    if (name && fault) return because('class-out-of-range', fault, { name })
+  }
+  return null
 }
 
 /** The percentages of the equipment’s own classes, else those of the pack. */

@@ -4,6 +4,7 @@ import { anyQuantity, number, slug, strictObject } from '../../schema'
 import { directly } from '../measure'
 import { usualDigits } from '../plausible'
 import type { TestRun } from '../types'
+import { because } from '../reason'
 import type { Basis, Ends, Missing } from './basis'
 import { inUnit } from './ends'
 import { itemFields } from './fields'
@@ -47,6 +48,7 @@ type Tiered = Pick<Item, 'of' | 'tiers' | 'andAtMost'>
 export const tiers: Basis<Item> = {
   schema,
   recorded: false,
+  uncertainty: 'readings',
   restsOn: (item) => [item.reading, item.of],
   limit: () => undefined,
   measure: (item, run) => directly(item.reading, run),
@@ -56,7 +58,12 @@ export const tiers: Basis<Item> = {
 /** The pressure to which the system may rise, in a unit. */
 export function tieredEnd(item: Tiered, run: TestRun, unit: string): Ends | Missing {
   const of = run.nominals?.[item.of]
-  if (!of) return { missing: `${words(item.of)} is not known, by which its limit goes` }
+  if (!of)
+    return {
+      missing: because('needs-nominal', `${words(item.of)} is not known, by which its limit goes`, {
+        name: item.of,
+      }),
+    }
   const base = toSi(of)
   const tier = item.tiers
     .filter((t) => t.from.dimension === of.dimension && toSi(t.from) <= base + ROUNDING)
@@ -64,7 +71,10 @@ export function tieredEnd(item: Tiered, run: TestRun, unit: string): Ends | Miss
       (found, t) => (found && toSi(found.from) > toSi(t.from) ? found : t),
       undefined,
     )
-  if (!tier) return { missing: `the pack has no tier for ${words(item.of)}` }
+  if (!tier)
+    return {
+      missing: because('no-tier', `the pack has no tier for ${words(item.of)}`, { name: item.of }),
+    }
   const grown =
     inUnit(of, unit) * (1 + (tier.percent ?? 0) / 100) + (tier.add ? inUnit(tier.add, unit) : 0)
   const other = nominalOf(run, item.andAtMost, of)

@@ -1,11 +1,20 @@
 import { type AnyQuantity, convertValue, type Dimension, displayedDigits } from '../../quantity'
 import { channelFor } from '../channel'
 import { measure, standingReading } from '../measure'
+import { because, type Reason } from '../reason'
 import type { TestRun } from '../types'
 
 /** A value of that name: of the equipment, else as it was read in this run. */
 export const named = (run: TestRun, name: string): AnyQuantity | undefined =>
   run.nominals?.[name] ?? standingReading(run, name)
+
+/** Says that a percentage is of something that nobody knows. */
+export const unknownBase = (name: string): Reason =>
+  because(
+    'needs-nominal',
+    `${name.replaceAll('-', ' ')} is not known, of which it is a percentage`,
+    { name },
+  )
 
 /** A value in the unit that is asked for. */
 export interface Value {

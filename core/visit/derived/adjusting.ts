@@ -98,13 +98,15 @@ const takenOf = (state: VisitState, item: string): Taken[] =>
   (['as-found', 'as-left'] as const)
     .flatMap((run) => state.runs[run]?.readings ?? [])
     .filter((r) => r.item === item)
-    .map(({ dimension, value, unit, at }) => ({ dimension, value, unit, at }))
+    .map(({ dimension, value, unit, recordedAt: at }) => ({ dimension, value, unit, at }))
 
 /** What a turn inwards added between the last two readings with turns between them. */
 function slopeOf(adjuster: string, state: VisitState, seen: readonly Taken[]): number | undefined {
   for (let n = seen.length - 1; n > 0; n--) {
     const [before, after] = [seen[n - 1] as Taken, seen[n] as Taken]
-    const between = state.adjusted.filter((a) => a.at > before.at && a.at <= after.at)
+    const between = state.adjusted.filter(
+      (a) => a.recordedAt > before.at && a.recordedAt <= after.at,
+    )
     // Two screws turned between two readings: neither can be told from the other.
     if (between.some((a) => a.adjuster !== adjuster)) continue
     const turned = between.reduce((sum, a) => sum + Number(a.turns) * (a.way === 'in' ? 1 : -1), 0)

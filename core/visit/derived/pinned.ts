@@ -13,18 +13,35 @@ import type { Programme } from '../../catalogue'
 import type { RenewalPolicy } from '../../guide'
 import { asLeftProcedure } from '../../procedure'
 import type { RunName } from '../log/words'
-import type { VisitState } from '../log/state'
+import type { EarlierRun, VisitState } from '../log/state'
 
 /**
  * The field test of a visit: of a run that was started, under the versions it was started with; else
  * under those pinned last. Null for equipment without a field test.
  * @throws NotInLibrary when the library never had such a version
  */
-export function planOfVisit(state: VisitState, library: Library, run?: RunName): TestPlan | null {
+export const planOfVisit = (state: VisitState, library: Library, run?: RunName): TestPlan | null =>
+  planWith(state, library, run, run && state.runs[run]?.started)
+
+/**
+ * The field test of a run of a visit, under the versions it was started with, whatever came after it.
+ * @throws NotInLibrary when the library never had such a version
+ */
+export const planOfRun = (
+  state: VisitState,
+  library: Library,
+  { name, started }: Pick<EarlierRun, 'name' | 'started'>,
+): TestPlan | null => planWith(state, library, name, started)
+
+function planWith(
+  state: VisitState,
+  library: Library,
+  run: RunName | undefined,
+  started: EarlierRun['started'] | undefined,
+): TestPlan | null {
   const { plan } = state
   if (!plan?.packId) return null
   const { kind } = plan.equipment
-  const started = run && state.runs[run]?.started
   const pins = state.pins.at(-1)
   const packVersion = started?.packVersion ?? pins?.pack?.version ?? plan.packVersion
   const pack = packVersion ? { id: plan.packId, version: packVersion } : undefined

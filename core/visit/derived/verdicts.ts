@@ -2,19 +2,27 @@ import type { Library } from '../../library'
 import { validOn } from '../../calendar'
 import { type AnyQuantity, type Dimension, valueToSi } from '../../quantity'
 import {
+  ASIDE,
+  because,
   type Channel,
-  judgeTest,
-  showsQuantity,
+  channelFor,
+  isPressure,
   type Judgement,
-  type TestRun,
+  judgeTest,
   passes,
+  type Reading,
+  type Reason,
+  showsQuantity,
+  type TestRun,
 } from '../../rules'
+import { earlierRun } from '../log/evolve/earlierRun'
 import { channelName } from '../log/snapshots'
-import { planOfVisit } from './pinned'
+import { planOfRun, planOfVisit } from './pinned'
 import { remembered } from './remembered'
+import { shownByTrace } from './streamed'
 import type { CheckOutcome, RunName } from '../log/words'
 import type { PayloadOf } from '../log/events'
-import type { RunState, VisitState } from '../log/state'
+import type { EarlierRun, RunReading, RunState, VisitState } from '../log/state'
 
 /** The verdict of a run as far as it has come; null when it has not been started. */
 export const verdictOf = (state: VisitState, name: RunName, library: Library): Judgement | null =>
@@ -26,12 +34,21 @@ const verdicts: Readonly<Record<RunName, (s: VisitState, l: Library) => Judgemen
 }
 
 function judged(state: VisitState, name: RunName, library: Library): Judgement | null {
-  const run = state.runs[name]
-  const plan = run && planOfVisit(state, library, name)
-  if (!run || !plan) return null
-  const asLeft = name === 'as-left'
-  const repairedAt = asLeft ? state.repairs.at(-1)?.at : undefined
-  const adjustedAt = asLeft ? state.adjusted.at(-1)?.at : undefined
+  const [run] = earlierRun(state, name)
+  return run ? verdictOfRun(state, run, library) : null
+}
+
+/** The verdict of a test that others came after, by what stood before it; null when its pack is not known. */
+export const earlierVerdictOf = (
+  state: VisitState,
+  run: EarlierRun,
+  library: Library,
+): Judgement | null => verdictOfRun(state, run, library)
+
+function verdictOfRun(state: VisitState, run: EarlierRun, library: Library): Judgement | null {
+  const plan = planOfRun(state, library, run)
+  if (!plan) return null
+  const { repairedAt, adjustedAt } = run
   return judgeTest(plan, {
     ...testRunOf(run, repairedAt),
     ...(adjustedAt ? { adjustedAt } : {}),
@@ -44,45 +61,73 @@ export const nominalsOf = ({ plan }: VisitState): Record<string, AnyQuantity> =>
   Object.fromEntries((plan?.equipment.nominals ?? []).map((n) => [n.name, n.value]))
 
 function testRunOf(run: RunState, notBefore: string | undefined): TestRun {
-  const expired = run.started.instruments.find(
-    (i) => !validOn(run.date, i.calibratedOn, i.calibrationUntil),
-  )
   return {
-    readings: run.readings.map((r) => ({
-      item: r.item,
-      dimension: r.dimension,
-      value: r.value,
-      unit: r.unit,
-      ...(r.channel ? { channel: r.channel } : {}),
-      takenAt: r.at,
-      ...(r.gaugeAbovePort
-        ? {
-            gaugeAbovePortM: valueToSi(
-              'length',
-              Number(r.gaugeAbovePort.value),
-              r.gaugeAbovePort.unit,
-            ),
-          }
-        : {}),
-      deviation: r.deviation,
-      driftPerMinute: r.driftPerMinute,
-      swing: r.swing,
-      heldS: r.heldS,
-    })),
-    answers: run.answers.map(({ item, answer, label, at }) => ({
+    readings: run.readings.map((r) => readingOf(r, run)),
+    answers: run.answers.map(({ item, answer, label, recordedAt }) => ({
       item,
       answer,
       label,
-      takenAt: at,
+      takenAt: recordedAt,
     })),
     order: run.order,
     channels: channelsOf(run),
     ...(run.started.linePressure ? { linePressure: run.started.linePressure } : {}),
-    ...(expired
-      ? { gaugeRefusal: `gauge ${expired.tag} was out of calibration on ${run.date}` }
-      : {}),
     ...(notBefore ? { notBefore } : {}),
   }
+}
+
+/** A reading as the judge takes it: what it says of its trace counts as far as the trace bears it out. */
+function readingOf(reading: RunReading, run: RunState): Reading {
+  const { item, dimension, value, unit, channel, gaugeAbovePort, deviation, driftPerMinute } =
+    reading
+  const shown = shownByTrace(reading)
+  const heldS = shown ? Math.min(reading.heldS ?? shown.heldS, shown.heldS) : reading.heldS
+  const refusal = readingRefusal(reading, run)
+  return {
+    item,
+    dimension,
+    value,
+    unit,
+    ...(channel ? { channel } : {}),
+    takenAt: reading.recordedAt,
+    ...(gaugeAbovePort
+      ? { gaugeAbovePortM: valueToSi('length', Number(gaugeAbovePort.value), gaugeAbovePort.unit) }
+      : {}),
+    deviation,
+    driftPerMinute,
+    ...(reading.heldS === undefined ? {} : { heldS }),
+    ...(shown?.swing === undefined ? {} : { swing: shown.swing }),
+    ...(shown?.trend ? { trend: shown.trend } : {}),
+    ...(refusal ? { refusal } : {}),
+  }
+}
+
+/** Why a reading proves nothing: its instrument or the license was not valid on the day on which it was taken. */
+function readingRefusal(reading: RunReading, { started, date }: RunState): Reason | undefined {
+  const expired = started.instruments
+    .filter((i) => hasShown(i, reading, started))
+    .find((i) =>
+      [date, reading.date].some((day) => !validOn(day, i.calibratedOn, i.calibrationUntil)),
+    )
+  if (expired) {
+    const text = `gauge ${expired.tag} was out of calibration on ${reading.date}`
+    return because('out-of-calibration', text, { tag: expired.tag, on: reading.date })
+  }
+  const { number, expiresOn } = started.licence
+  if (expiresOn >= reading.date) return undefined
+  const text = `license ${number} had expired on ${reading.date}`
+  return because('license-expired', text, { number, on: reading.date })
+}
+
+/** Whether an instrument can have shown a reading: it has the channel, or no instrument of the run has it. */
+function hasShown(
+  instrument: RunState['started']['instruments'][number],
+  reading: RunReading,
+  started: RunState['started'],
+): boolean {
+  const channel = channelFor({ channels: channelsOf({ started }) }, reading)
+  if (!channel) return isPressure(reading.dimension) && reading.channel !== ASIDE
+  return channelsOf({ started: { instruments: [instrument] } }).some((c) => c.id === channel.id)
 }
 
 /** The channels of a run’s instruments, as the judge knows them. */

@@ -328,6 +328,6 @@ describe('everything on record', () => {
     expect(state.notes.map((n) => n.text)).toEqual(['Key at the gate'])
     expect(state.photos.map((p) => p.caption)).toEqual(['Plate'])
     expect(state.results.map((r) => r.says)).toEqual(['20 N·m'])
-    expect(state.stopped).toMatchObject({ reason: 'Flooded', by: 'Teo' })
+    expect(state.stopped).toMatchObject({ reason: 'Flooded', recordedBy: 'Teo' })
   })
 })

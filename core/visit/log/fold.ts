@@ -6,8 +6,8 @@ import type { Evolvers } from './evolve/evolver'
 import { fieldTestEvolvers } from './evolve/fieldTest'
 import { guideEvolvers } from './evolve/guide'
 import { visitEvolvers } from './evolve/visit'
-import { type Said, said } from './said'
-import { emptyVisit, type VisitState } from './state'
+import { type Recorded, recorded } from './recorded'
+import { emptyVisit, type StandingCorrection, type VisitState } from './state'
 import { upcast } from './upcast'
 
 /** A log with the state that it folds to, which is carried on from entry to entry. */
@@ -34,7 +34,7 @@ export function appended(log: FoldedLog, added: readonly VisitEvent[]): FoldedLo
  * counts as what it should have said, at the place in the order where it stands.
  */
 export function foldVisit(events: readonly VisitEvent[]): VisitState {
-  return events.reduce(step, { ...emptyVisit, corrections: correctionsOf(events) })
+  return events.reduce(step, { ...emptyVisit, ...correctionsOf(events) })
 }
 
 function step(state: VisitState, event: VisitEvent): VisitState {
@@ -80,15 +80,22 @@ export function reachOf(event: VisitEvent): readonly Id<'event'>[] {
   return event.kind === 'undone' ? event.payload.of : []
 }
 
+/** The correction of each entry that counts, which is the last one, and those that it took the place of. */
 function correctionsOf(events: readonly VisitEvent[]) {
-  const corrections: Record<string, Said<PayloadOf<'correction'>>> = {}
+  const corrections: Record<string, StandingCorrection> = {}
+  const replaced: Recorded<object>[] = []
+  const put = (of: Id<'event'>, correction: StandingCorrection) => {
+    const before = corrections[of]
+    if (before) replaced.push(before)
+    corrections[of] = correction
+  }
   for (const event of events) {
-    if (event.kind === 'correction') corrections[event.payload.of] = said(event)
+    if (event.kind === 'correction') put(event.payload.of, recorded(event))
     if (event.kind === 'undone') {
-      const { of: ids, ...when } = said(event)
+      const { of: ids, ...when } = recorded(event)
       for (const of of ids)
-        corrections[of] = { ...when, of, why: 'taken back at once', withdraw: true }
+        put(of, { ...when, of, why: 'taken back at once', withdraw: true, undone: true })
     }
   }
-  return corrections
+  return { corrections, replaced }
 }

@@ -30,6 +30,12 @@ export function guardCorrection(
       'Add a note that says what was wrong.',
     )
   }
+  if (state.corrections[of]?.undone) {
+    return refuse(
+      'This entry was undone, and a correction would bring it back.',
+      'Record it again, or add a note that says what was wrong.',
+    )
+  }
   const unattested = attestationRefusal(state, original.kind, event, context)
   if (unattested) return unattested
   if (withdraw) {

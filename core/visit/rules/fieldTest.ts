@@ -25,6 +25,15 @@ export function guardStart(
   const { run, instruments } = event.payload
   const place = atStation(state, runStation(run))
   if (place) return place
+  if (state.runs[run]) {
+    return refuse(
+      'This test has already been started, and a test on record is never replaced.',
+      run === 'as-left'
+        ? 'Carry on with it, or reopen the visit with the reason and test again after that.'
+        : 'Carry on with it, or correct its readings.',
+      run,
+    )
+  }
   const today = localDateOf(event)
   const plan = planOf(state, context)
   if (!('why' in plan) && instruments.length === 0 && needsGauge(plan.procedure)) {

@@ -187,7 +187,7 @@ describe('a field test', () => {
   })
   it('is begun at its station, with the licence that the pack wants: kind and number together', () => {
     const start = arrived().startTest('as-found').state.runs['as-found']!.started
-    const { eventId: _, at: __, by: ___, ...payload } = start
+    const { eventId: _, recordedAt: __, recordedBy: ___, ...payload } = start
     expect(asked(rp(), 'test-started', payload)?.station).toBe('prepare')
     const job = arrived()
     const holding = (...licences: GuardContext['person']['licences']) =>

@@ -31,7 +31,7 @@ export function guardMove(
   const lock = state.locks[element]
   if (lock && to !== 'shut') {
     return refuse(
-      `Lock ${lock.number} is on it, put there by ${lock.by}.`,
+      `Lock ${lock.number} is on it, put there by ${lock.recordedBy}.`,
       'Whoever put it on takes it off first.',
     )
   }

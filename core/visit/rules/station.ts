@@ -112,5 +112,14 @@ export function guardChecked(state: VisitState, event: VisitEvent<'checked'>): R
       event.payload.run,
     )
   }
-  return atStation(state, event.payload.run)
+  const { run } = event.payload
+  const place = atStation(state, run)
+  if (place || !state.checks[run]) return place
+  return refuse(
+    'This check is on record, and a check on record is never replaced.',
+    run === 'as-left'
+      ? 'Correct the entry, or reopen the visit with the reason and check again after that.'
+      : 'Correct the entry.',
+    run,
+  )
 }

@@ -101,8 +101,17 @@ describe('a setting', () => {
 describe('waiting', () => {
   const begun = (at: string, of = '7') =>
     ({
-      guideTimers: [{ step: of, eventId: 'e', at, by: 'P' }],
-      guideValues: [{ slot: 'hold', value: '10', source: 'sheet', eventId: 'v', at, by: 'P' }],
+      guideTimers: [{ step: of, eventId: 'e', recordedAt: at, recordedBy: 'P' }],
+      guideValues: [
+        {
+          slot: 'hold',
+          value: '10',
+          source: 'sheet',
+          eventId: 'v',
+          recordedAt: at,
+          recordedBy: 'P',
+        },
+      ],
     }) as unknown as Partial<VisitState>
   const held = (state?: Partial<VisitState>, more = {}) => why({ hold: 'hold' }, more, state)
   it('lasts as long as the sheet says, from when the clock of this step began', () => {
@@ -227,7 +236,7 @@ describe('the work of a guide', () => {
     guard(at.log, draft(kind, payload), at.context)
   it('is by a sheet of the family, in the version that is in force', () => {
     const at = job().choose(guide, guide.variants[0]!.id)
-    const { eventId: _, at: __, by: ___, ...chosen } = at.state.guide!
+    const { eventId: _, recordedAt: __, recordedBy: ___, ...chosen } = at.state.guide!
     const sheet = chosen.sheet!
     expect(asked(job(), 'guide-chosen', chosen)).toBeNull()
     const other = { ...chosen, sheet: { ...sheet, version: sheet.version + 1 } }

@@ -104,7 +104,7 @@ export function proofRefusal(
     const started = state.guideTimers.findLast((t) => t.step === step.id)
     if (!started) return refuse('Its time has not begun.', 'Start the clock.')
     const minutes = Number(slotFigure(state, library, step.hold)?.value ?? 0)
-    const passed = secondsBetween(started.at, event.deviceTime) / 60
+    const passed = secondsBetween(started.recordedAt, event.deviceTime) / 60
     if (passed < minutes)
       return refuse(
         `${Math.ceil(minutes - passed)} of ${minutes} minutes are left.`,

@@ -10,8 +10,8 @@ const sheet = (slot: string, value: string, unit?: string): VisitState['guideVal
   value,
   source: 'Sheet, page 4',
   eventId: 'e',
-  at: '2026-06-01T11:00:00.000Z',
-  by: 'P',
+  recordedAt: '2026-06-01T11:00:00.000Z',
+  recordedBy: 'P',
   ...(unit ? { unit } : {}),
 })
 const state: VisitState = {

@@ -1,14 +1,20 @@
 import type { VisitEvent } from '../events'
 import { localDateOf } from '../clock'
 import type { fieldTestKinds } from '../kinds/fieldTest'
-import { said } from '../said'
+import { recorded } from '../recorded'
+import { earlierRun } from './earlierRun'
+import { keepReplaced } from './replaced'
 import type { RunState, VisitState } from '../state'
 import type { RunName } from '../words'
 import type { Evolvers } from './evolver'
 
 /** What a field test does to a visit. */
 export const fieldTestEvolvers: Evolvers<keyof typeof fieldTestKinds> = {
-  'as-found-impossible': (state, event) => ({ ...state, asFoundImpossible: said(event) }),
+  'as-found-impossible': (state, event) => ({
+    ...state,
+    ...keepReplaced(state, state.asFoundImpossible),
+    asFoundImpossible: recorded(event),
+  }),
   'test-started': startRun,
   'step-done': (state, { payload: { run, step } }) =>
     changeRun({ ...state, handsSinceStep: [] }, run, (r) => ({
@@ -16,12 +22,12 @@ export const fieldTestEvolvers: Evolvers<keyof typeof fieldTestKinds> = {
     })),
   reading: (state, event) =>
     changeRun(state, event.payload.run, (r) => ({
-      readings: [...r.readings, said(event)],
+      readings: [...r.readings, { ...recorded(event), date: localDateOf(event) }],
       order: lastTaken(r.order, event.payload.item),
     })),
   answer: (state, event) =>
     changeRun(state, event.payload.run, (r) => ({
-      answers: [...r.answers, said(event)],
+      answers: [...r.answers, recorded(event)],
       order: lastTaken(r.order, event.payload.item),
     })),
   'test-finished': (state, { payload }) =>
@@ -36,7 +42,7 @@ const lastTaken = (order: readonly string[], item: string) => [
 
 function startRun(state: VisitState, event: VisitEvent<'test-started'>): VisitState {
   const run: RunState = {
-    started: said(event),
+    started: recorded(event),
     date: localDateOf(event),
     stepsDone: [],
     readings: [],
@@ -44,7 +50,14 @@ function startRun(state: VisitState, event: VisitEvent<'test-started'>): VisitSt
     order: [],
     finished: false,
   }
-  return { ...state, handsSinceStep: [], runs: { ...state.runs, [event.payload.run]: run } }
+  const name = event.payload.run
+  return {
+    ...state,
+    handsSinceStep: [],
+    // The guard refuses a second start; logs from before it may hold one, and lose nothing by it.
+    earlierRuns: [...state.earlierRuns, ...earlierRun(state, name)],
+    runs: { ...state.runs, [name]: run },
+  }
 }
 
 function changeRun(

@@ -91,7 +91,7 @@ function mismatch(seenSerial: string, reason: string, decision: 'carry-on' | 'st
             : `Plate says ${identity.seenSerial}: ${identity.reason}`
         "
       />
-      <span class="soft small by">{{ identity.by }}</span>
+      <span class="soft small by">{{ identity.recordedBy }}</span>
     </p>
     <StepsHere
       v-if="identity"

@@ -119,7 +119,7 @@ function finish() {
     <p v-if="w?.caution" class="caution">{{ w.caution }}</p>
     <ul v-if="notes.length > 0" class="rows notes">
       <li v-for="n in notes" :key="n.eventId">
-        {{ n.text }} <span class="soft small">{{ n.by }}</span>
+        {{ n.text }} <span class="soft small">{{ n.recordedBy }}</span>
       </li>
     </ul>
     <SafePanel

@@ -77,7 +77,7 @@ const print = () => window.print()
                 <template v-else>{{ words }}</template>
                 <template v-if="correction">
                   <strong> {{ now ?? 'withdrawn' }}</strong> – {{ correction.why }} ({{
-                    correction.by
+                    correction.recordedBy
                   }})
                 </template>
               </td>
@@ -93,7 +93,7 @@ const print = () => window.print()
             <img :src="pictureOf(p.photoId)" :alt="p.caption" />
             <figcaption>
               {{ p.caption }}
-              <span class="soft">{{ stationTitles[p.station] }}, {{ timeWords(p.at) }}</span>
+              <span class="soft">{{ stationTitles[p.station] }}, {{ timeWords(p.recordedAt) }}</span>
             </figcaption>
           </figure>
         </div>

@@ -41,10 +41,10 @@ function correct(event: VisitEvent) {
           <template v-else>{{ words }}</template>
           <template v-if="correction">
             <strong> {{ now ?? 'withdrawn' }}</strong>
-            <span class="soft small"> – {{ correction.why }} ({{ correction.by }})</span>
+            <span class="soft small"> – {{ correction.why }} ({{ correction.recordedBy }})</span>
           </template>
           <span v-if="doubt" class="apart doubt small">{{ doubtWords[doubt] }}</span>
-          <strong v-if="asked" class="apart small">correction asked for by {{ asked.by }}</strong>
+          <strong v-if="asked" class="apart small">correction asked for by {{ asked.recordedBy }}</strong>
         </span>
         <span class="soft small who">{{ event.seq ? event.personName : 'waits to be sent' }}</span>
         <BButton

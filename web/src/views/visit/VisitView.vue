@@ -167,7 +167,7 @@ const errand = computed(() =>
         >
       </p>
       <p v-if="store.state.replanAsked && !closed" class="caution">
-        {{ store.state.replanAsked.by }} asks the office: {{ store.state.replanAsked.why }}
+        {{ store.state.replanAsked.recordedBy }} asks the office: {{ store.state.replanAsked.why }}
       </p>
       <div v-if="!closed" class="actions no-print mt-3">
         <ReplanVisit v-if="plans" :visit="store.visit" @replanned="load" />

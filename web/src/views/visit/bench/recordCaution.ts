@@ -14,7 +14,7 @@ export function recordCaution({
   if (!signed) return null
   if (!certificate) return 'Provisional: no certificate has been issued of this yet.'
   const gone = voided[certificate.number]
-  if (gone) return `${certificate.number} was declared void by ${gone.by}: ${gone.reason}`
+  if (gone) return `${certificate.number} was declared void by ${gone.recordedBy}: ${gone.reason}`
   return correctedSinceCertificate
     ? `Entries were corrected after ${certificate.number} was issued, which says what stood then.`
     : null

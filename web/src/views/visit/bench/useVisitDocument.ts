@@ -28,7 +28,7 @@ export function useVisitDocument(id: () => string) {
       ? certificatePayload(store.state, library.library, {
           number: store.state.certificate?.number ?? 'Provisional',
           code: '',
-          issuedAt: store.state.certificate?.at ?? signed.value.at,
+          issuedAt: store.state.certificate?.recordedAt ?? signed.value.recordedAt,
           utility: session.utility,
           visitId: store.visit.id,
           headHash: '',

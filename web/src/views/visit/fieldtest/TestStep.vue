@@ -57,7 +57,7 @@ const handsFirst = computed(() => gauge.streaming && !typing.value && hands.left
 
 /** Typed readings are held from the last one on. */
 const secondsSinceReading = () => {
-  const last = runState.value?.readings.at(-1)?.at
+  const last = runState.value?.readings.at(-1)?.recordedAt
   return last ? (Date.now() - Date.parse(last)) / 1000 : 0
 }
 

@@ -2,7 +2,7 @@
 import { apparatusOf } from '@uvanta/core/apparatus'
 import { roundTo } from '@uvanta/core/quantity'
 import { analyseTrace, decodeTrace } from '@uvanta/core/trace'
-import type { PayloadOf, Said } from '@uvanta/core/visit'
+import type { RunReading } from '@uvanta/core/visit'
 import { computed, ref, watch } from 'vue'
 import { unitWords } from '@/composables/words'
 import DialogSheet from '@/parts/DialogSheet.vue'
@@ -12,7 +12,7 @@ import TraceChart from '@/parts/TraceChart.vue'
 import { useVisit } from '@/stores/visit'
 
 /** The trace of a reading: where it was read, what makes it doubtful; the mark can be moved, on record. */
-const props = defineProps<{ reading: Said<PayloadOf<'reading'>> | null; title: string }>()
+const props = defineProps<{ reading: RunReading | null; title: string }>()
 const shown = defineModel<boolean>({ required: true })
 const store = useVisit()
 const mark = ref(0)
@@ -51,7 +51,7 @@ const placeLabel = (id: string) =>
 function readHere() {
   const r = props.reading
   if (!r?.trace || !value.value) return
-  const { eventId, at: _at, by: _by, ...payload } = r
+  const { eventId, recordedAt: _at, recordedBy: _by, date: _date, ...payload } = r
   const refusal = store.record('correction', {
     of: eventId,
     why: 'Mark moved on the trace.',

@@ -19,7 +19,7 @@ const minutes = computed(() => Number(valueOf(props.step.hold ?? undefined)?.val
 const started = computed(() => store.state.guideTimers.findLast((t) => t.step === props.step.id))
 const left = computed(() =>
   started.value
-    ? Math.max(0, Date.parse(started.value.at) + minutes.value * 60_000 - now.value)
+    ? Math.max(0, Date.parse(started.value.recordedAt) + minutes.value * 60_000 - now.value)
     : minutes.value * 60_000,
 )
 const clock = computed(() => {

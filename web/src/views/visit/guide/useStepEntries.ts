@@ -17,7 +17,7 @@ export function useStepEntries() {
   const unlockedBy = (step: PlacedStep, valves: Valves = store.state.valves) =>
     movesLeft(step, valves).flatMap(({ element, to }) => {
       const lock = store.state.locks[element]
-      return to !== 'shut' && lock && lock.by === session.person?.name
+      return to !== 'shut' && lock && lock.recordedBy === session.person?.name
         ? [{ element, number: lock.number, on: false }]
         : []
     })

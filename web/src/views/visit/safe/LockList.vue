@@ -48,8 +48,8 @@ const takeOff = (element: string, number: string) =>
           <span class="mono"
             >{{ store.state.locks[v.id]?.number }}
             <small class="soft"
-              >{{ store.state.locks[v.id]?.by }},
-              {{ clockWords(store.state.locks[v.id]?.at ?? '') }}</small
+              >{{ store.state.locks[v.id]?.recordedBy }},
+              {{ clockWords(store.state.locks[v.id]?.recordedAt ?? '') }}</small
             ></span
           >
           <BButton
