@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import type { Nominal } from '@uvanta/core/apparatus'
+import { type Nominal, nominalFault } from '@uvanta/core/apparatus'
 import { services } from '@uvanta/core/catalogue'
 import type { AnyQuantity } from '@uvanta/core/quantity'
 import {
@@ -18,6 +18,23 @@ import { endpoint } from './endpoint'
 import { idParams, list, page, pageQuery, searchWords, version } from './fields'
 import { importedLine, importRequest } from './registerImport'
 import { conditions } from './words'
+
+/** Nominal values that equipment can have: an accuracy class of 90 % is refused when it is entered. */
+const nominalsInBounds = () =>
+  nominalList().test(
+    'in-bounds',
+    ({ value }: { value?: unknown }) => boundsFault(value) ?? '',
+    (list: unknown) => boundsFault(list) === null,
+  )
+
+function boundsFault(list: unknown): string | null {
+  if (!Array.isArray(list)) return null
+  for (const { name, value } of list as Nominal[]) {
+    const fault = nominalFault(name, value)
+    if (fault) return fault
+  }
+  return null
+}
 
 const place = {
   id: uuid<'site'>().required(),
@@ -62,7 +79,7 @@ export const equipmentSchema = yup.object({
     .nullable()
     .default(null),
   /** What else it is judged by, as its relief set point. */
-  nominals: nominalList().required(),
+  nominals: nominalsInBounds().required(),
   /** The station that it is a part of: its name at the site, and its place in the line, the inlet being 1. */
   station: yup.string().nullable().defined(),
   stationPlace: yup.number().nullable().defined(),
@@ -147,7 +164,7 @@ const equipmentFields = {
   service: yup.string().strict(true).oneOf(services),
   position: line(200),
   setPoint: anyQuantity().nullable().default(undefined).optional(),
-  nominals: nominalList(),
+  nominals: nominalsInBounds(),
   station: line(60).nullable(),
   stationPlace: integer(1, 50).nullable(),
   programme: slug(),

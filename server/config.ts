@@ -60,7 +60,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
       name: env.UVANTA_UTILITY ?? 'Larkhaven Gas & Water',
       phone: env.UVANTA_UTILITY_PHONE ?? '555 0100',
       certificatePrefix: env.UVANTA_CERTIFICATE_PREFIX ?? 'LH',
-      timeZone: env.UVANTA_TIMEZONE ?? 'UTC',
+      timeZone: env.UVANTA_TIMEZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
       units: {
         gaugePressure: unitFrom(env, 'UVANTA_UNIT_PRESSURE', 'gaugePressure'),
         differential: unitFrom(env, 'UVANTA_UNIT_DIFFERENTIAL', 'differential'),

@@ -14,7 +14,7 @@ const said = execFileSync('npm', asked, {
   stdio: ['ignore', 'pipe', 'ignore'],
 })
 /** Those that do not say it where it is looked for; read off the file that comes with them. */
-const SAID_ELSEWHERE = { 'png-js': 'MIT' }
+const SAID_ELSEWHERE = { 'png-js': 'MIT', 'dejavu-fonts-ttf': 'Bitstream-Vera' }
 const licenceOf = ({ name, licenses = [] }) =>
   licenses.map((l) => l.license?.id ?? l.license?.name ?? l.expression).join(' AND ') ||
   SAID_ELSEWHERE[name]

@@ -31,6 +31,9 @@ export const nominalNames = {
   cracking: 'Cracking differential',
   'stroke-volume': 'Volume of a stroke',
   ratio: 'Injection ratio',
+  'test-pressure': 'Test pressure',
+  'air-test': 'Air test pressure',
+  'cycle-rate': 'Cycles or strokes',
 } as const
 export type NominalName = keyof typeof nominalNames
 
@@ -51,6 +54,7 @@ const OTHER_DIMENSIONS: Readonly<Partial<Record<NominalName, Dimension>>> = {
   cracking: 'differential',
   'stroke-volume': 'volume',
   ratio: 'fraction',
+  'cycle-rate': 'frequency',
 }
 /** The quantity that a nominal value is of. */
 export const nominalDimension = (name: NominalName): Dimension =>

@@ -1,4 +1,5 @@
 export * from './corrections'
+export { type KeyReading, keyReadings, type KeyValue, limitWords } from './keyReadings'
 export * from './meaning'
 export * from './number'
 export * from './payload'

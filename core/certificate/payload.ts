@@ -4,11 +4,15 @@ import { formatQuantity } from '../quantity'
 import type { Judgement } from '../rules'
 import {
   type CheckOutcome,
+  type EarlierRun,
+  earlierVerdictOf,
   finalRun,
   outcomeOfRun,
+  planOfRun,
   planOfVisit,
   purposeTitles,
   type RunName,
+  runNames,
   verdictOf,
   type VisitState,
   gaugeAsInstrument,
@@ -65,6 +69,15 @@ export interface CertifiedCheck {
   readonly readings: readonly { readonly title: string; readonly value: string }[]
 }
 
+/** A test or check that does not decide: others came after it, or it was never finished. */
+export interface CertifiedEarlier {
+  readonly run: RunName
+  readonly ended: 'tested-again' | 'not-finished'
+  /** Why it was tested again. */
+  readonly why?: string
+  readonly test: CertifiedRun | CertifiedCheck
+}
+
 /** The content of a certificate: complete by itself, so that it can be read without asking anyone. */
 export interface CertificatePayload {
   readonly format: 'uvanta-certificate/1'
@@ -85,6 +98,8 @@ export interface CertificatePayload {
   }
   readonly asFound: CertifiedRun | CertifiedCheck | { readonly impossible: string }
   readonly asLeft: CertifiedRun | CertifiedCheck | null
+  /** Every other test and check of the visit, in order, with its result; absent where there is none. */
+  readonly earlier?: readonly CertifiedEarlier[]
   readonly work: readonly {
     readonly text: string
     readonly parts: readonly {
@@ -166,6 +181,7 @@ export function certificatePayload(
     throw new Error('Only a signed visit with a finished test or check is certified.')
   const { visitId, headHash, corrections = [], ...facts } = issue
   const clock = clockWords(state)
+  const earlier = earlierTests(state, library)
   const licence = state.runs[name]?.started.licence
   return {
     format: 'uvanta-certificate/1',
@@ -179,6 +195,7 @@ export function certificatePayload(
       impossible: state.asFoundImpossible?.reason ?? 'not recorded',
     },
     asLeft: certified(state, 'as-left', library),
+    ...(earlier.length > 0 ? { earlier } : {}),
     work: [
       ...state.repairs.map(({ text, parts, temporary }) => ({
         text,
@@ -244,9 +261,15 @@ const certified = (state: VisitState, name: RunName, library: Library) =>
 
 function certifiedCheck(state: VisitState, name: RunName): CertifiedCheck | null {
   const check = state.checks[name]
-  if (!check) return null
+  return check ? statedCheck(check, state.checkedOn[name] ?? '') : null
+}
+
+function statedCheck(
+  check: NonNullable<VisitState['checks'][RunName]>,
+  date: string,
+): CertifiedCheck {
   return {
-    date: state.checkedOn[name] ?? '',
+    date,
     checked: check.outcome,
     text: check.text,
     readings: (check.readings ?? []).map(({ title, reading }) => ({
@@ -259,7 +282,44 @@ function certifiedCheck(state: VisitState, name: RunName): CertifiedCheck | null
 function certifiedRun(state: VisitState, name: RunName, library: Library): CertifiedRun | null {
   const run = state.runs[name]
   const verdict = verdictOf(state, name, library)
-  if (!run?.finished || !verdict) return null
+  return run?.finished && verdict ? statedRun(state, { ...run, name }, verdict, library) : null
+}
+
+/** Tests and checks that do not decide, in the order in which they were begun. */
+function earlierTests(state: VisitState, library: Library): CertifiedEarlier[] {
+  const again = state.earlierRuns.flatMap((run): CertifiedEarlier[] => {
+    const verdict = earlierVerdictOf(state, run, library)
+    if (!verdict) return []
+    return [
+      {
+        run: run.name,
+        ended: run.finished ? 'tested-again' : 'not-finished',
+        ...(run.reason ? { why: run.reason } : {}),
+        test: statedRun(state, run, verdict, library),
+      },
+    ]
+  })
+  const checks = state.earlierChecks.map((check): CertifiedEarlier => {
+    const { run, reason } = check
+    const test = statedCheck(check, check.date)
+    return { run, ended: 'tested-again', ...(reason ? { why: reason } : {}), test }
+  })
+  const open = runNames.flatMap((name): CertifiedEarlier[] => {
+    const run = state.runs[name]
+    const verdict = verdictOf(state, name, library)
+    if (!run || run.finished || !verdict) return []
+    const test = statedRun(state, { ...run, name }, verdict, library)
+    return [{ run: name, ended: 'not-finished', test }]
+  })
+  return [...again, ...checks, ...open]
+}
+
+function statedRun(
+  state: VisitState,
+  run: EarlierRun,
+  verdict: Judgement,
+  library: Library,
+): CertifiedRun {
   const { started } = run
   return {
     date: run.date,
@@ -267,7 +327,7 @@ function certifiedRun(state: VisitState, name: RunName, library: Library): Certi
     procedure: {
       id: started.procedureId,
       version: started.procedureVersion,
-      title: planOfVisit(state, library, name)?.procedure.title ?? '',
+      title: planOfRun(state, library, run)?.procedure.title ?? '',
     },
     ...(started.linePressure ? { linePressure: formatQuantity(started.linePressure) } : {}),
     instruments: started.instruments,

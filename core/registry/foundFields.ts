@@ -14,6 +14,7 @@ const reading = strictObject({
   gaugeAbovePortM: number(-10, 10),
   deviation: number(0, 1e6),
   driftPerMinute: number(-1e6, 1e6),
+  swing: number(0, 1e6),
   heldS: number(0, 86_400),
 }).test(
   'unit-fits',

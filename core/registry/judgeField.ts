@@ -112,6 +112,7 @@ export const judgeRegulatorRun = judging(
         psi('set', '60.4'),
         psi('lock-up', '62.0'),
         { ...psi('creep', '62.1'), heldS: 300 },
+        psi('half-load', '59.0'),
         psi('load', '57.9'),
         psi('relief-start', '69.5'),
         psi('reseat', '66.8'),

@@ -47,7 +47,11 @@ export function blockedItems(
   }
   for (const item of test.items) {
     const why = invalidation(item, run)
-    if (why) for (const id of item.invalidates ?? []) block(id, why)
+    if (!why) continue
+    for (const id of item.invalidates ?? []) {
+      // What was seen to fail has failed, under whatever test conditions.
+      if (!item.condition || !seenToFail(test, run, id)) block(id, why)
+    }
   }
   for (const [id, why] of orderFaults(test, procedure, run)) {
     // What was seen to leak has leaked, whenever it was looked at.
@@ -55,9 +59,11 @@ export function blockedItems(
   }
   // Last: a reading that has lost its meaning contradicts no other.
   for (const [id, why] of contradictions(test, run, blocked)) block(id, why)
+  // A reading that was taken well may be used though its own limit is not known.
+  const unfitReadings = new Map(blocked)
   for (const item of test.items) {
     for (const part of restsOn(item)) {
-      const why = blocked.get(part)
+      const why = unfitReadings.get(part)
       if (why) {
         const text = `it rests on ${titleOf(test, part)}, which is not assessed: ${why.text}`
         block(item.id, because('rests-on-blocked', text, { item: part, because: why.code }))

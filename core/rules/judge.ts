@@ -91,6 +91,7 @@ function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: 
     limitSense: near.sense,
     margin: roundTo(margin, telling(measured.digits)),
     ...bothEnds(ends, Math.max(measured.digits, ends.digits)),
+    ...(ends.about ? { base: ends.about } : {}),
     ...(measured.counted ? { counted: true } : {}),
     dimension: measured.dimension,
     ...(measured.corrected ? { corrected: measured.corrected } : {}),
@@ -101,7 +102,9 @@ function judgeValue(pack: RulePack, item: MeasuredItem, run: TestRun, blocked?: 
   const { standard } = measured
   const expanded = standard === undefined ? undefined : expandedOf(standard)
   const guarded = expanded === undefined ? undefined : guardedAcceptance(margin, expanded)
-  const outcome = blocked ? 'not-assessed' : decided(pack.decisionRule, simple, guarded)
+  const outcome = blocked
+    ? 'not-assessed'
+    : decided(item.decision ?? pack.decisionRule, simple, guarded)
   const accuracy =
     measured.counted || expanded === undefined || standard === undefined
       ? {}

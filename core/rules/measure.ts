@@ -9,8 +9,7 @@ import {
 } from '../quantity'
 import { channelFor } from './channel'
 import { headCorrection } from './head'
-import type { Missing } from './basis/basis'
-import { because, notRecorded } from './reason'
+import { because, type Missing, notRecorded } from './reason'
 import type { Reading, TestRun } from './types'
 import { type GaugeAccuracy, readingUncertainty } from './uncertainty'
 

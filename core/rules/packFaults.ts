@@ -1,6 +1,7 @@
-import type { Procedure } from '../procedure'
+import type { Procedure, StepRecord } from '../procedure'
 import type { FieldFault } from '../schema'
-import { bases, basisOf, restsOn } from './basis'
+import { type AnyQuantity, quantityBounds, toSi } from '../quantity'
+import { bases, basisOf, type PackItem, restsOn } from './basis'
 import { answer } from './basis/answer'
 import { isNominal } from '../apparatus'
 import type { PackTest, RulePack } from './pack'
@@ -13,7 +14,7 @@ export function rulePackFaults(pack: RulePack, procedures: readonly Procedure[])
     if (!procedure) {
       return [{ path: `${path}.procedure`, message: `there is no procedure “${test.procedure}”` }]
     }
-    const faults = packTestFaults(test, procedure, path)
+    const faults = packTestFaults(pack, test, procedure, path)
     if (procedure.kind !== test.kind) {
       faults.push({
         path: `${path}.procedure`,
@@ -27,7 +28,12 @@ export function rulePackFaults(pack: RulePack, procedures: readonly Procedure[])
   })
 }
 
-function packTestFaults(test: PackTest, procedure: Procedure, path: string): FieldFault[] {
+function packTestFaults(
+  pack: RulePack,
+  test: PackTest,
+  procedure: Procedure,
+  path: string,
+): FieldFault[] {
   const records = new Map(
     procedure.steps.flatMap((s) => (s.record ? [[s.record.item, s.record] as const] : [])),
   )
@@ -46,6 +52,14 @@ function packTestFaults(test: PackTest, procedure: Procedure, path: string): Fie
       for (const message of answer.faults(item, record)) add(`${at}.accept`, message)
     }
     const limit = item.basis === 'answer' ? undefined : basisOf(item).limit(item)
+    for (const message of limitFaults(item, limit)) add(at, message)
+    if ((item.decision ?? pack.decisionRule) === 'guarded' && item.requirement === 'required') {
+      for (const name of aside(item, records))
+        add(
+          at,
+          `it is required, but “${name}” is read on a gauge of the equipment, of which no accuracy is known: guarded acceptance could never pass it`,
+        )
+    }
     if (record?.dimension && limit && limit.dimension !== record.dimension) {
       add(`${at}`, `the limit is a ${limit.dimension}, the reading a ${record.dimension}`)
     }
@@ -54,9 +68,37 @@ function packTestFaults(test: PackTest, procedure: Procedure, path: string): Fie
       if (!known(name)) add(`${at}`, `“${name}” is neither an item nor a record of ${procedure.id}`)
     }
   })
+  test.contradictions?.forEach(({ item, mayNotExceed }, index) => {
+    for (const name of [item, mayNotExceed]) {
+      if (!records.has(name))
+        add(`contradictions[${index}]`, `no step of ${procedure.id} records “${name}”`)
+    }
+  })
   for (const item of records.keys()) {
     if (!names.has(item))
       add('items', `${procedure.id} records “${item}”, but the pack does not judge it`)
   }
   return faults
 }
+
+/** How far a limit in percent of a value may lie from it: under it no further than all of it, over it no further than double. */
+const MOST_PERCENT_OVER = 100
+
+/** Limits that nothing could ever miss or meet: of a value that its quantity cannot have, or without a bound. */
+function limitFaults(item: PackItem, limit: AnyQuantity | undefined): string[] {
+  const faults: string[] = []
+  if (limit) {
+    const { least, most } = quantityBounds[limit.dimension]
+    const si = toSi(limit)
+    const isDistance = ['difference', 'order', 'spread', 'curve', 'rate'].includes(item.basis)
+    if (isDistance ? Math.abs(si) > most : si < least || si > most)
+      faults.push(`${limit.value} ${limit.unit} is outside of what a reading of it can be`)
+  }
+  if (item.basis === 'percent' && (item.above ?? 0) > MOST_PERCENT_OVER)
+    faults.push(`${item.above} % over its value is no limit`)
+  return faults
+}
+
+/** What an item rests on that is read on a gauge of the equipment's own, of which nothing is known. */
+const aside = (item: PackItem, records: ReadonlyMap<string, StepRecord>): string[] =>
+  [...new Set([item.id, ...restsOn(item)])].filter((name) => records.get(name)?.aside)

@@ -52,6 +52,11 @@ export interface Reason {
   readonly text: string
 }
 
+/** Why nothing can be judged: not recorded, or of another quantity than its limit. */
+export interface Missing {
+  readonly missing: Reason
+}
+
 /** Builds a reason from its code, its sentence and what the sentence is about. */
 export const because = (code: ReasonCode, text: string, params: ReasonParams = {}): Reason => ({
   code,

@@ -71,6 +71,15 @@ export interface TestRun {
   readonly adjustedAt?: string
 }
 
+/** A value that a limit is a percentage of, as the equipment’s page or the reading has it. */
+export interface LimitBase {
+  readonly name: string
+  readonly value: string
+  readonly unit: string
+  readonly below?: number
+  readonly above?: number
+}
+
 export interface ItemJudgement {
   readonly id: string
   readonly title: string
@@ -94,6 +103,8 @@ export interface ItemJudgement {
   readonly margin?: string
   /** Both ends of what is accepted, where it has two; `limit` is the nearer one. */
   readonly limits?: { readonly low: string; readonly high: string }
+  /** The value that its limits are percentages of. */
+  readonly base?: LimitBase
   /** It was counted: one event more or less is no uncertainty of an instrument, so the limit is held as printed. */
   readonly counted?: boolean
   /** How long it was held for this, s. */

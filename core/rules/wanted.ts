@@ -47,7 +47,9 @@ export function wantedWords(item: PackItem, { value, answer }: WantedNames): str
       return `${value(of)}${under ? `, down to ${under} under` : ''}${over ? `, up to ${over} over` : ''}`
     }
     case 'rate':
-      return `at most ${said(item.atMost)} a minute`
+      return item.atMost
+        ? `at most ${said(item.atMost)} a minute`
+        : `at most ${item.percent} % of ${value(item.of ?? '')} a minute`
     case 'creep':
       return `at most ${item.percent} % of ${value(item.of)} over ${said({ dimension: 'time', ...item.over })}`
     case 'curve':

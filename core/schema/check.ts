@@ -38,6 +38,9 @@ export function check<T>(schema: yup.Schema<T>, value: unknown): T {
   try {
     return schema.validateSync(value, { strict: true, abortEarly: false })
   } catch (error) {
+    // A check across fields meets a value of another kind than it was written for, as an object for a text.
+    if (error instanceof TypeError)
+      throw new InvalidInput([{ path: '', message: 'has a field of another kind than it takes' }])
     if (!(error instanceof yup.ValidationError)) throw error
     throw new InvalidInput(faultsOf(error).slice(0, MOST_FAULTS))
   }

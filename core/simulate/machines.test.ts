@@ -15,6 +15,9 @@ const PLATE: Partial<Record<NominalName, number>> = {
   'bench-high': psi(30),
   'stroke-volume': 30e-6,
   ratio: 0.02,
+  'test-pressure': psi(150),
+  'air-test': psi(16),
+  'cycle-rate': 40 / 60,
 }
 const given: Readonly<Partial<Record<NominalName, AnyQuantity>>> = {
   supply: { dimension: 'gaugePressure', value: '80', unit: 'psi' },
@@ -22,6 +25,9 @@ const given: Readonly<Partial<Record<NominalName, AnyQuantity>>> = {
   'bench-high': { dimension: 'gaugePressure', value: '30', unit: 'psi' },
   'stroke-volume': { dimension: 'volume', value: '30', unit: 'mL' },
   ratio: { dimension: 'fraction', value: '2', unit: '%' },
+  'test-pressure': { dimension: 'gaugePressure', value: '150', unit: 'psi' },
+  'air-test': { dimension: 'gaugePressure', value: '16', unit: 'psi' },
+  'cycle-rate': { dimension: 'frequency', value: '40', unit: '/min' },
 }
 const kinds = Object.keys(works)
 

@@ -49,5 +49,12 @@ export { type Command, decide, type Decision } from './rules/decide'
 export { guard } from './rules/guard'
 export { MOST_PHOTOS, photoRefusal } from './rules/photos'
 export { kitDoubts } from './rules/kit'
-export { type GuardContext, type Refusal, stationRefusal } from './rules/refusal'
+export {
+  type GuardContext,
+  type Notice,
+  type Refusal,
+  type RefusalCode,
+  refusalCodes,
+  stationRefusal,
+} from './rules/refusal'
 export { shutOff } from './rules/safe'

@@ -97,11 +97,16 @@ export function nominalsOf(kind: string, random: Seeded, outgrown = false): Nomi
       return [value('stroke-volume', 'volume', 30, 'mL'), pressure('supply', 80)]
     case 'injector':
       return [value('ratio', 'fraction', 2, '%')]
+    case 'on-off valve':
+      return [pressure('supply', 80), pressure('test-pressure', 10_000)]
+    case 'spool valve':
+      return [pressure('supply', 80), value('cycle-rate', 'frequency', 40, '/min')]
+    case 'cycling valve':
+      return [pressure('supply', 80), value('cycle-rate', 'frequency', 60, '/min')]
+    case 'coupler':
+      return [pressure('test-pressure', 150), pressure('air-test', 15)]
     case 'check valve':
     case 'cylinder':
-    case 'on-off valve':
-    case 'spool valve':
-    case 'cycling valve':
     case 'pulse valve':
     case 'transfer valve':
       return [pressure('supply', 80)]

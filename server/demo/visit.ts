@@ -96,7 +96,8 @@ export class DemoVisit {
       const reading = found.readings.find((r) => r.item === item)
       if (answer) return [['answer', { run, ...answer }], done]
       if (!reading) return [done]
-      return [['reading', { run, ...typed(reading, instruments, step.record?.aside) }], done]
+      const payload = { run, ...typed(reading, instruments, step.record?.aside) }
+      return [['reading', payload, Math.ceil((reading.heldS ?? 0) / 60)], done]
     })
     await this.append(
       [
@@ -180,7 +181,10 @@ export class DemoVisit {
   }
 
   async append(...specs: Spec[]): Promise<void> {
-    const drafts = specs.map(([kind, payload]) => this.draft(kind, payload))
+    const drafts = specs.map(([kind, payload, held = 0]) => {
+      this.minutes += held
+      return this.draft(kind, payload)
+    })
     const clock = this.app.at(this.date, this.minutes)
     if (this.open)
       return this.write((log) =>
@@ -199,6 +203,8 @@ export class DemoVisit {
 
 /** Low gas pressures are read on a manometer, in inches of water. */
 const MANOMETER_KPA = 24
+/** A digital manometer shows hundredths of an inch of water. */
+const MANOMETER_DIGITS = 2
 const lowPressures = ({ setPoint }: DemoEquipment) =>
   setPoint?.unit === 'inH2O'
     ? { unitFor: (kpa: number) => (kpa < MANOMETER_KPA ? 'inH2O' : undefined) }
@@ -213,7 +219,7 @@ function typed(
   instruments: PayloadOf<'test-started'>['instruments'],
   aside = false,
 ) {
-  const { digits } = unitDefinition(dimension, unit)
+  const digits = unit === 'inH2O' ? MANOMETER_DIGITS : unitDefinition(dimension, unit).digits
   const [shows] = channelsShowing({ instruments }, dimension, Number(value), unit)
   const channel = aside ? ASIDE : instruments.length > 1 ? shows : undefined
   return {
@@ -227,7 +233,8 @@ function typed(
   }
 }
 
-type Spec = { [K in EventKind]: [K, PayloadOf<K>] }[EventKind]
+/** What is written, and for how many minutes something was held before it. */
+type Spec = { [K in EventKind]: [K, PayloadOf<K>, number?] }[EventKind]
 
 const SIGNATURE =
   'M 30 80 C 60 20 80 20 85 70 C 90 100 110 90 130 60 C 150 30 160 60 170 75 C 185 95 210 60 230 62 C 260 64 270 90 300 70 C 320 58 340 66 360 60'

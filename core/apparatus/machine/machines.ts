@@ -118,7 +118,7 @@ export const machines: readonly Apparatus[] = [
       ['Adapter', 'seal-worn'],
       ['Actuator seals', 'dry'],
     ],
-    { nominals: ['supply'] },
+    { nominals: ['supply', 'test-pressure'] },
   ),
   machine(
     'spool valve',
@@ -128,7 +128,7 @@ export const machines: readonly Apparatus[] = [
       ['Sleeve O-rings', 'seal-worn'],
       ['Port seals', 'seal-worn'],
     ],
-    { nominals: ['supply'] },
+    { nominals: ['supply', 'cycle-rate'] },
   ),
   machine(
     'cycling valve',
@@ -138,7 +138,7 @@ export const machines: readonly Apparatus[] = [
       ['Sleeve rings', 'seal-worn'],
       ['Bumpers', 'seal-worn'],
     ],
-    { nominals: ['supply'] },
+    { nominals: ['supply', 'cycle-rate'] },
   ),
   machine(
     'pulse valve',
@@ -162,13 +162,18 @@ export const machines: readonly Apparatus[] = [
     ],
     { nominals: ['supply'] },
   ),
-  machine('coupler', 'dry-break coupler', [
-    ['Nose seal', 'seal-worn'],
-    ['Poppet', 'fouled', 'seal-worn'],
-    ['Shaft seal', 'seal-worn'],
-    ['Joint seal', 'seal-worn'],
-    ['Interlocks', 'dry'],
-  ]),
+  machine(
+    'coupler',
+    'dry-break coupler',
+    [
+      ['Nose seal', 'seal-worn'],
+      ['Poppet', 'fouled', 'seal-worn'],
+      ['Shaft seal', 'seal-worn'],
+      ['Joint seal', 'seal-worn'],
+      ['Interlocks', 'dry'],
+    ],
+    { nominals: ['test-pressure', 'air-test'] },
+  ),
   machine(
     'sampler',
     'captive-piston sampler',

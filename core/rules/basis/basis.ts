@@ -1,13 +1,10 @@
 import type * as yup from 'yup'
 import type { AnyQuantity } from '../../quantity'
 import type { Measured } from '../measure'
-import type { Reason } from '../reason'
-import type { TestRun } from '../types'
+import type { Missing } from '../reason'
+import type { LimitBase, TestRun } from '../types'
 
-/** Why nothing can be judged: not recorded, or of another quantity than its limit. */
-export interface Missing {
-  readonly missing: Reason
-}
+export type { Missing } from '../reason'
 
 /** The ends between which a value is accepted, in the unit in which it was measured. */
 export interface Ends {
@@ -15,6 +12,8 @@ export interface Ends {
   readonly high?: number
   /** Digits in which the ends are printed. */
   readonly digits: number
+  /** What the ends are percentages of, and which. */
+  readonly about?: LimitBase
 }
 
 /** How the uncertainty of what a basis judges is obtained, which guarded acceptance rests on. */

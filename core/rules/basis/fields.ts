@@ -20,6 +20,16 @@ export const itemFields = <B extends string>(basis: B) => ({
   /** Items that must have been read before this one. */
   after: yup.array(slug().required()).strict(true),
   /** What a value that is not accepted says of the items it invalidates, and of its own line unless `says` does. */
+  /**
+   * It is decided by its limit as printed, also in a pack that guards its limits: its gauge is one of the equipment,
+   * of which no accuracy is known.
+   */
+  decision: yup
+    .string()
+    .strict(true)
+    .oneOf(['simple'] as const),
+  /** Why an item does not decide though other programmes let it: a choice of this pack. */
+  choice: prose(300),
   reason: prose(300),
   says: prose(300),
 })

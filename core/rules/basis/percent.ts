@@ -70,6 +70,13 @@ export const percent: Basis<Item> = {
       ...(below === undefined ? {} : { low: base - (Math.abs(base) * below) / 100 }),
       ...(above === undefined ? {} : { high: base + (Math.abs(base) * above) / 100 }),
       digits: usualDigits(of.dimension, unit),
+      about: {
+        name: item.of,
+        value: of.value,
+        unit: of.unit,
+        ...(below === undefined ? {} : { below }),
+        ...(above === undefined ? {} : { above }),
+      },
     }
   },
 }

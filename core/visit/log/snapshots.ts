@@ -42,8 +42,8 @@ export const nominalList = () =>
     .test(
       'once',
       'a nominal value is given twice: keep one',
-      (list: readonly { readonly name?: string }[] | undefined) =>
-        !list || new Set(list.map((n) => n.name)).size === list.length,
+      (list: readonly ({ readonly name?: string } | null)[] | undefined) =>
+        !list || new Set(list.map((n) => n?.name)).size === list.length,
     )
 
 /** What of the equipment a visit is about, as the register had it when the visit was planned. */

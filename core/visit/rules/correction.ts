@@ -23,15 +23,23 @@ export function guardCorrection(
   const { of, withdraw, payload, version = 1 } = event.payload
   const original = events.find((e) => e.id === of)
   if (!original)
-    return refuse('The entry to correct is not in this visit.', 'Choose an entry of this visit.')
+    return refuse(
+      'entry-not-in-visit',
+      'The entry to correct is not in this visit.',
+      'Choose an entry of this visit.',
+    )
   if (traitsOf(original.kind).corrected === 'never') {
     return refuse(
+      'kind-not-correctable',
       `An entry of the kind “${original.kind}” cannot be corrected.`,
       'Add a note that says what was wrong.',
+      undefined,
+      { kind: original.kind },
     )
   }
   if (state.corrections[of]?.undone) {
     return refuse(
+      'entry-undone',
       'This entry was undone, and a correction would bring it back.',
       'Record it again, or add a note that says what was wrong.',
     )
@@ -40,11 +48,19 @@ export function guardCorrection(
   if (unattested) return unattested
   if (withdraw) {
     return payload
-      ? refuse('A withdrawn entry has no new content.', 'Leave the content out.')
+      ? refuse(
+          'withdrawal-with-content',
+          'A withdrawn entry has no new content.',
+          'Leave the content out.',
+        )
       : null
   }
   if (!payload)
-    return refuse('The correction says nothing new.', 'Give what the entry should have said.')
+    return refuse(
+      'correction-empty',
+      'The correction says nothing new.',
+      'Give what the entry should have said.',
+    )
   const corrected = inShape({ ...original, payload, version } as VisitEvent)
   if ('why' in corrected) return corrected
   return (
@@ -63,6 +79,7 @@ function attestationRefusal(
   if (!state.signed || traitsOf(kind).corrected !== 'attested') return null
   if (!attested) {
     return refuse(
+      'signed-by-other',
       'This visit is signed: what was measured is corrected by its tester alone, with the password.',
       'Ask the tester for the correction.',
     )
@@ -72,8 +89,11 @@ function attestationRefusal(
   if (!licence || person.licences.some((l) => l.kind === licence && l.expiresOn >= today))
     return null
   return refuse(
+    'license-needed',
     `A correction of this test wants the licence “${licence}”, and you hold none that is valid today.`,
     'Have the renewal entered, or plan another visit.',
+    undefined,
+    { licence },
   )
 }
 
@@ -83,7 +103,11 @@ function inShape(corrected: VisitEvent): VisitEvent | Refusal {
     return checkDraft(corrected)
   } catch (error) {
     if (!(error instanceof InvalidInput)) throw error
-    return refuse(`The corrected entry does not fit: ${error.why}`, 'Mend it and send it again.')
+    return refuse(
+      'correction-malformed',
+      `The corrected entry does not fit: ${error.why}`,
+      'Mend it and send it again.',
+    )
   }
 }
 
@@ -94,8 +118,11 @@ function identityRefusal(original: VisitEvent, corrected: VisitEvent): Refusal |
   const moved = traitsOf(original.kind).identity.find((field) => before?.[field] !== after?.[field])
   return moved
     ? refuse(
+        'identity-fixed',
         `A correction cannot make another entry of this one: “${moved}” stays “${String(before?.[moved])}”.`,
         'Withdraw the entry, and record the other one.',
+        undefined,
+        { field: moved },
       )
     : null
 }

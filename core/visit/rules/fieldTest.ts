@@ -27,6 +27,7 @@ export function guardStart(
   if (place) return place
   if (state.runs[run]) {
     return refuse(
+      'test-exists',
       'This test has already been started, and a test on record is never replaced.',
       run === 'as-left'
         ? 'Carry on with it, or reopen the visit with the reason and test again after that.'
@@ -37,13 +38,25 @@ export function guardStart(
   const today = localDateOf(event)
   const plan = planOf(state, context)
   if (!('why' in plan) && instruments.length === 0 && needsGauge(plan.procedure)) {
-    return refuse('No gauge is chosen, and pressures are read.', 'Choose the gauge in your hand.')
+    return refuse(
+      'gauge-missing',
+      'No gauge is chosen, and pressures are read.',
+      'Choose the gauge in your hand.',
+    )
   }
   const expired = instruments.find((i) => !validOn(today, i.calibratedOn, i.calibrationUntil))
   if (expired) {
     return refuse(
+      'gauge-out-of-calibration',
       `Gauge ${expired.tag} is not in calibration on ${today} (${expired.calibratedOn} to ${expired.calibrationUntil}).`,
       'Choose a gauge whose calibration covers today.',
+      undefined,
+      {
+        tag: expired.tag,
+        today,
+        calibratedOn: expired.calibratedOn,
+        calibrationUntil: expired.calibrationUntil,
+      },
     )
   }
   return (
@@ -71,20 +84,29 @@ function licenceRefusal(
   )
   if (!held || licence.kind !== plan.pack.licence) {
     return refuse(
+      'license-not-held',
       `This test needs the licence “${plan.pack.licence}”, and ${licence.number} is not one of yours.`,
       'Ask the administrator to enter your licence, or hand the visit to a licensed tester.',
+      undefined,
+      { licence: plan.pack.licence, number: licence.number },
     )
   }
   if (held.expiresOn !== licence.expiresOn) {
     return refuse(
+      'license-differs',
       `Licence ${held.number} runs to ${held.expiresOn} by the register, not to ${licence.expiresOn}.`,
       'Reload the page to take up the register, then start the test again.',
+      undefined,
+      { license: held.number, expiresOn: licence.expiresOn },
     )
   }
   if (held.expiresOn < localDateOf(event)) {
     return refuse(
+      'license-expired',
       `Licence ${held.number} expired on ${held.expiresOn}.`,
       'Hand the visit to a licensed tester, or have the renewal entered.',
+      undefined,
+      { license: held.number, expiresOn: held.expiresOn },
     )
   }
   return null
@@ -107,8 +129,15 @@ function planRefusal(
   if (fits) return null
   const [now] = pinned
   return refuse(
+    'versions-differ',
     `The visit is done by ${now?.procedure.title}, version ${now?.procedure.version}, under ${now?.pack.title}, version ${now?.pack.version}.`,
     'Reload the page, then start the test with them.',
+    undefined,
+    {
+      procedureTitle: now?.procedure.title ?? '',
+      version: now?.pack.version ?? '',
+      packTitle: now?.pack.title ?? '',
+    },
   )
 }
 
@@ -116,6 +145,7 @@ function lineRefusal(line: PayloadOf<'test-started'>['linePressure']): Refusal |
   if (!line) return null
   if (line.dimension === 'gaugePressure' && Number(line.value) > 0) return null
   return refuse(
+    'line-pressure-invalid',
     'The line pressure is a gauge pressure over zero.',
     'Read it at the inlet and give it as one, or leave it out.',
   )
@@ -127,9 +157,14 @@ function planOf(state: VisitState, context: GuardContext, run?: RunName) {
     if (plan) return plan
   } catch (error) {
     if (!(error instanceof NotInLibrary)) throw error
-    return refuse(error.message, 'Ask the administrator for a rule pack that covers this kind.')
+    return refuse(
+      'pack-unknown',
+      error.message,
+      'Ask the administrator for a rule pack that covers this kind.',
+    )
   }
   return refuse(
+    'no-field-test',
     'No rule pack has a field test for this kind of equipment.',
     'Record its function check instead.',
   )
@@ -146,12 +181,18 @@ export function guardRecord(
   const run = state.runs[name]
   if (!run)
     return refuse(
+      'test-not-started',
       'The test has not been started.',
       'Choose the gauge and start the test.',
       runStation(name),
     )
   if (run.finished)
-    return refuse('This test is finished.', 'Correct the reading instead.', runStation(name))
+    return refuse(
+      'test-finished',
+      'This test is finished.',
+      'Correct the reading instead.',
+      runStation(name),
+    )
   const plan = planOf(state, context, name)
   if ('why' in plan) return plan
   if ('step' in event.payload) {
@@ -159,23 +200,32 @@ export function guardRecord(
     return plan.procedure.steps.some((s) => s.id === step)
       ? null
       : refuse(
+          'step-unknown',
           `${plan.procedure.title} has no step “${step}”.`,
           'Reload the page to get the procedure in force.',
+          undefined,
+          { procedure: plan.procedure.title, step },
         )
   }
   const { item } = event.payload
   const record = plan.procedure.steps.find((s) => s.record?.item === item)?.record
   if (!record) {
     return refuse(
+      'item-unknown',
       `${plan.procedure.title} does not record “${item}”.`,
       'Record what the step asks for.',
+      undefined,
+      { procedure: plan.procedure.title, item },
     )
   }
   if (event.kind === 'reading') return readingRefusal(event.payload, record, run, state)
   if (event.kind === 'answer' && !record.answers?.some((a) => a.id === event.payload.answer)) {
     return refuse(
+      'answer-unknown',
       `“${event.payload.answer}” is not an answer to ${record.title}.`,
       'Choose one of the answers.',
+      undefined,
+      { answer: event.payload.answer, record: record.title },
     )
   }
   return null
@@ -190,14 +240,20 @@ function readingRefusal(
 ): Refusal | null {
   if (record.dimension !== reading.dimension) {
     return refuse(
+      'dimension-differs',
       `${record.title} is a ${record.dimension ?? 'yes or no'}, not a ${reading.dimension}.`,
       'Choose a unit that fits.',
+      undefined,
+      { record: record.title, dimension: reading.dimension },
     )
   }
   if (reading.gaugeAbovePort && !record.head) {
     return refuse(
+      'height-not-applicable',
       `${record.title} is read with both hoses on, where the height of the gauge cancels out.`,
       'Leave the height out.',
+      undefined,
+      { record: record.title },
     )
   }
   const strange =
@@ -209,6 +265,7 @@ function readingRefusal(
   const doubt = doubtOf(reading, run)
   if (!doubt || reading.insisted?.trim()) return null
   return refuse(
+    'reading-impossible',
     `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}`,
     'Mend the number; or insist with the reason, and it is recorded as not assessed.',
   )
@@ -223,8 +280,11 @@ function channelRefusal(
   if (channel === undefined) return null
   if (channel === ASIDE ? record.aside : channelsOf(run).some((c) => c.id === channel)) return null
   return refuse(
+    'channel-unknown',
     `“${channel}” is no instrument with which ${record.title} is read in this test.`,
     'Name one with which the test was begun.',
+    undefined,
+    { channel, record: record.title },
   )
 }
 
@@ -232,7 +292,11 @@ function channelRefusal(
 function heldRefusal({ heldS, source, trace }: PayloadOf<'reading'>): Refusal | null {
   if (heldS === undefined || source === 'typed') return null
   if (trace && heldS <= lastsS(trace.data)) return null
-  return refuse('Its trace does not show that it was held so long.', 'Hold it, and read it again.')
+  return refuse(
+    'hold-not-on-trace',
+    'Its trace does not show that it was held so long.',
+    'Hold it, and read it again.',
+  )
 }
 
 /** A needle swung as its trace shows it, no less. */
@@ -241,7 +305,11 @@ function swingRefusal({ swing, trace }: PayloadOf<'reading'>): Refusal | null {
   const { values, periodS, resolution } = shownBy(trace?.data ?? '')
   const shown = swingOf(values, periodS)
   if (shown !== undefined && Math.abs(shown - swing) <= resolution) return null
-  return refuse('Its trace does not show such a swing.', 'Take the reading again.')
+  return refuse(
+    'swing-not-on-trace',
+    'Its trace does not show such a swing.',
+    'Take the reading again.',
+  )
 }
 
 /** What stands beside a reading are pressures that a recorder showed, where this equipment is tapped. */
@@ -258,7 +326,11 @@ function besideRefusal(
       Number(value) <= Number(high),
   )
   if (sound && (beside.length === 0 || source === 'streamed')) return null
-  return refuse('A recorder cannot have shown what stands beside it.', 'Take the reading again.')
+  return refuse(
+    'beside-not-recorded',
+    'A recorder cannot have shown what stands beside it.',
+    'Take the reading again.',
+  )
 }
 
 /** How long a trace lasts, s. */
@@ -295,10 +367,16 @@ export function guardFinish(
   const place = atStation(state, runStation(name))
   if (place) return place
   if (!state.runs[name])
-    return refuse('The test has not been started.', 'Choose the gauge and start the test.', name)
+    return refuse(
+      'test-not-started',
+      'The test has not been started.',
+      'Choose the gauge and start the test.',
+      name,
+    )
   const missing = missingItems(state, name, context.library)
   if (missing.length > 0) {
     return refuse(
+      'items-missing',
       `Not recorded yet: ${missing.join(', ')}.`,
       'Record them, or stop the visit with a reason.',
       name,

@@ -27,12 +27,17 @@ export function guard(log: FoldedLog, draft: EventDraft, context: GuardContext):
   if (draft.kind === 'correction-asked') return guardAsked(log, draft.payload.of)
   if (state.signed) {
     return refuse(
+      'visit-signed',
       'This visit is signed and closed.',
       'Correct an entry if it is wrong, or plan another visit.',
     )
   }
   if (state.stopped) {
-    return refuse('This visit was stopped.', 'Plan another visit to this equipment.')
+    return refuse(
+      'visit-stopped',
+      'This visit was stopped.',
+      'Plan another visit to this equipment.',
+    )
   }
   if (draft.kind === 'undone') return guardUndone(log, draft)
   return guardOpen(state, unsigned(draft), context)
@@ -53,7 +58,13 @@ type Rules = {
 /** At any station of an open visit. */
 const always = () => null
 const serverAlone = (_: VisitState, event: VisitEvent) =>
-  refuse(`“${event.kind}” is written by the server alone.`, 'Leave it out.')
+  refuse(
+    'server-only',
+    `“${event.kind}” is written by the server alone.`,
+    'Leave it out.',
+    undefined,
+    { kind: event.kind },
+  )
 
 const rules: Rules = {
   planned: serverAlone,
@@ -115,12 +126,20 @@ function guardStopped(
   const { order } = event.payload
   if (!order) {
     return orderedOn(state, library)
-      ? refuse('A part is to be ordered.', 'Say what is ordered, and when the work goes on.')
+      ? refuse(
+          'order-missing',
+          'A part is to be ordered.',
+          'Say what is ordered, and when the work goes on.',
+        )
       : null
   }
   return order.comeBackOn > localDateOf(event)
     ? null
-    : refuse('The day of coming back lies in the past.', 'Give a date after today.')
+    : refuse(
+        'order-date-past',
+        'The day of coming back lies in the past.',
+        'Give a date after today.',
+      )
 }
 
 function guardSign(
@@ -133,6 +152,7 @@ function guardSign(
   const outcome = outcomeOf(state, context.library)
   if (!outcome) {
     return refuse(
+      'as-left-missing',
       'The as-left test is missing.',
       state.plan?.packId ? 'Test again to the same procedure, then sign.' : 'Say how it works now.',
       'as-left',
@@ -140,9 +160,11 @@ function guardSign(
   }
   if (outcome !== event.payload.outcome) {
     return refuse(
+      'outcome-differs',
       `The verdict is now “${outcome}”, not “${event.payload.outcome}”.`,
       'Read the verdict again, then sign.',
       'as-left',
+      { outcome: event.payload.outcome },
     )
   }
   // A failure may be signed as it stands; what passes is left in order.
@@ -154,5 +176,9 @@ function guardAsked({ events }: FoldedLog, of: string): Refusal | null {
   const entry = events.find((e) => e.id === of)
   return entry && traitsOf(entry.kind).corrected !== 'never'
     ? null
-    : refuse('There is no such entry to correct in this visit.', 'Choose an entry of the log.')
+    : refuse(
+        'entry-not-in-visit',
+        'There is no such entry to correct in this visit.',
+        'Choose an entry of the log.',
+      )
 }

@@ -34,35 +34,64 @@ export function guardGuide(
 ): Refusal | null {
   const { guideId, version, variant, jobs = [], sheet } = event.payload
   if (!library.guides.some((g) => g.id === guideId)) {
-    return refuse(`There is no guide “${guideId}”.`, 'Choose one from the list.')
+    return refuse(
+      'guide-unknown',
+      `There is no guide “${guideId}”.`,
+      'Choose one from the list.',
+      undefined,
+      { guideId },
+    )
   }
   const guide = guideOf(library, guideId)
   const family = state.plan?.equipment.family ?? ''
   if (!serves(guide, family)) {
     return refuse(
+      'guide-other-family',
       `${guide.title} is not for this family of equipment.`,
       'Choose one from the list.',
+      undefined,
+      { guide: guide.title },
     )
   }
   if (guide.version !== version) {
-    return refuse(`Version ${version} of this guide is not in force.`, 'Reload to get the newest.')
+    return refuse(
+      'guide-version-not-in-force',
+      `Version ${version} of this guide is not in force.`,
+      'Reload to get the newest.',
+      undefined,
+      { version },
+    )
   }
   if (!guide.variants.some((v) => v.id === variant)) {
-    return refuse(`The guide has no variant “${variant}”.`, 'Choose one of its variants.')
+    return refuse(
+      'variant-unknown',
+      `The guide has no variant “${variant}”.`,
+      'Choose one of its variants.',
+      undefined,
+      { variant },
+    )
   }
   const strange = jobs.filter((id) => !guide.jobs?.some((j) => j.id === id))
   if (strange.length > 0) {
-    return refuse(`The guide has no sub-job “${strange.join(', ')}”.`, 'Choose from its list.')
+    return refuse(
+      'sub-job-unknown',
+      `The guide has no sub-job “${strange.join(', ')}”.`,
+      'Choose from its list.',
+    )
   }
   const known = library.specSheets.find((s) => s.id === sheet?.id && s.version === sheet.version)
   if (sheet && known?.family !== family) {
     return refuse(
+      'sheet-not-in-force',
       `“${sheet.id}”, version ${sheet.version}, is no spec sheet in force for this family.`,
       'Choose one from the list, or go on without: figures are then asked for.',
+      undefined,
+      { sheet: sheet.id, version: sheet.version },
     )
   }
   if (state.guideSteps.some((s) => !UNTOUCHED.includes(s.at))) {
     return refuse(
+      'guide-begun',
       'Work by a guide is on record already.',
       'Finish it, or stop the visit with a reason.',
     )
@@ -82,15 +111,18 @@ export function guardGuideStep(
   const station = currentStation(state)
   if (at !== station) {
     return refuse(
+      'step-other-station',
       `Step ${step.id} belongs to ${stationTitles[step.at]}.`,
       `Finish ${stationTitles[station]} first.`,
       station,
+      { step: step.id },
     )
   }
   const run = runOfGuide(state, context.library)
   const due = run && nextStep(run, step.at)
   if (due && due.id !== step.id && !departure) {
     return refuse(
+      'step-out-of-order',
       `Before it comes: ${stepWords(due)}.`,
       'Do it first, or record the departure with its reason.',
       station,
@@ -98,10 +130,16 @@ export function guardGuideStep(
   }
   // Out of its order with a reason, but never with a hand under air.
   if (run && needsHands(step) && !step.withAir && standingOf(run).air === 'on') {
-    return refuse('The air is on: hands stay out.', 'Take the air off in its step first.', station)
+    return refuse(
+      'air-on',
+      'The air is on: hands stay out.',
+      'Take the air off in its step first.',
+      station,
+    )
   }
   if (run && needsHands(step) && powerIsOn(run)) {
     return refuse(
+      'power-on',
       'The power is on: hands stay out.',
       'Take it off, prove it dead and lock it in its step first.',
       station,
@@ -110,6 +148,7 @@ export function guardGuideStep(
   const missing = missingSlots(state, context.library, step)
   if (missing.length > 0) {
     return refuse(
+      'figure-missing',
       'The spec sheet has no value for this step.',
       'Enter it with where it comes from: the maker’s sheet, its page and date.',
       station,
@@ -138,25 +177,39 @@ function findStep(
 ): { readonly step: PlacedStep } | Refusal {
   const run = runOfGuide(state, library)
   if (!run)
-    return refuse('No guide was chosen for this visit.', 'Choose one in Prepare.', 'prepare')
+    return refuse(
+      'guide-not-chosen',
+      'No guide was chosen for this visit.',
+      'Choose one in Prepare.',
+      'prepare',
+    )
   const halted = run.steps.find((s) =>
     state.guideSteps.some((d) => d.step === s.id && endsWork(d.finding)),
   )
   if (halted) {
     return refuse(
+      'work-halted',
       `The work ended here: ${stepWords(halted)}.`,
       'Stop the visit with its reason, or take the step up again.',
     )
   }
   const step = run.steps.find((s) => s.id === id)
   if (!step)
-    return refuse(`The guide has no step ${id} on this way.`, 'Reload to see where it stands.')
+    return refuse(
+      'step-unknown',
+      `The guide has no step ${id} on this way.`,
+      'Reload to see where it stands.',
+      undefined,
+      { step: id },
+    )
   if (step.at !== currentStation(state)) {
     const station = currentStation(state)
     return refuse(
+      'step-other-station',
       `Step ${id} belongs to ${stationTitles[step.at]}.`,
       `Finish ${stationTitles[station]} first.`,
       station,
+      { step: id },
     )
   }
   return { step }
@@ -171,6 +224,7 @@ function asLeftRefusal(
   if (step.at !== 'as-left' || (!step.reopen && !step.test)) return null
   if (passedAsLeft(state, library)) return null
   return refuse(
+    'as-left-not-passed',
     'The as-left test has not passed.',
     'Test first, or record the departure with its reason.',
     'as-left',
@@ -190,7 +244,13 @@ export function guardGuideWork(
   const fits = 'moved' in event.payload ? relaxingOf(step) : step.hold
   return fits
     ? null
-    : refuse(`Step ${step.id} has neither rounds nor a clock.`, 'Carry it out as it says.')
+    : refuse(
+        'step-without-rounds',
+        `Step ${step.id} has neither rounds nor a clock.`,
+        'Carry it out as it says.',
+        undefined,
+        { step: step.id },
+      )
 }
 
 function redoRefusal(state: VisitState, from: string): Refusal | null {
@@ -199,9 +259,11 @@ function redoRefusal(state: VisitState, from: string): Refusal | null {
   // While it is put together nothing is under pressure yet: the way back to the open parts is free.
   if (done && (done.at === station || (done.at === 'open-up' && station === 'rebuild'))) return null
   return refuse(
+    'step-not-done',
     `Step ${from} is not done in ${stationTitles[station]}.`,
     'Choose one of the steps that are done in this station.',
     station,
+    { from },
   )
 }
 
@@ -222,14 +284,17 @@ export function guideRefusal(
   if (due) {
     const left = run.steps.filter((s) => s.at === station && !run.done.has(s.id)).length
     return refuse(
+      'steps-left',
       `${left} ${left === 1 ? 'step is' : 'steps are'} left here, the next: ${stepWords(due)}.`,
       'Carry it out, or record the departure with its reason.',
       station,
+      { left },
     )
   }
   const lying = run.tray.filter((p) => !p.offAtTest)
   if (station === 'rebuild' && lying.length > 0) {
     return refuse(
+      'parts-on-tray',
       `On the tray: ${lying.map((p) => p.title).join(', ')}.`,
       'Look where it came off; small things hide in bores, under bushes and in the rag.',
       station,

@@ -34,14 +34,24 @@ export function guardKitTaken(
 ): Refusal | null {
   const run = runOfGuide(state, library)
   if (!run)
-    return refuse('No guide was chosen for this visit.', 'Choose one in Prepare.', 'prepare')
+    return refuse(
+      'guide-not-chosen',
+      'No guide was chosen for this visit.',
+      'Choose one in Prepare.',
+      'prepare',
+    )
   if (state.kitClosed)
-    return refuse('The kit of this visit is accounted for.', 'Nothing is left to count.')
+    return refuse(
+      'kit-closed',
+      'The kit of this visit is accounted for.',
+      'Nothing is left to count.',
+    )
   const { job, items } = event.payload
   const own = run.kit.filter((k) => k.job === job)
   const unknown = items.filter((i) => !own.some((k) => k.id === i.item))
   if (unknown.length > 0) {
     return refuse(
+      'kit-item-unknown',
       `The guide uses no ${unknown.map((i) => i.item).join(', ')}.`,
       'Count what is on its list.',
     )
@@ -49,6 +59,7 @@ export function guardKitTaken(
   const doubts = kitDoubts(state, library, event.payload)
   if (doubts.length > 0 && !event.payload.departure) {
     return refuse(
+      'kit-differs',
       `The kit is not as its list says: ${doubts.join('; ')}.`,
       'Get the right one, or give the reason why work goes on with it.',
       'prepare',
@@ -64,25 +75,33 @@ export function guardKitClosed(
 ): Refusal | null {
   const run = runOfGuide(state, library)
   if (!run || kitsNeeded(run).every((job) => !kitTaken(state, job)))
-    return refuse('No kit was taken on this visit.', 'Count it first.')
+    return refuse('kit-not-taken', 'No kit was taken on this visit.', 'Count it first.')
   if (currentStation(state) !== 'rebuild')
-    return refuse('The kit is accounted for when the rebuild is done.', 'Finish it first.')
+    return refuse(
+      'rebuild-not-done',
+      'The kit is accounted for when the rebuild is done.',
+      'Finish it first.',
+    )
   for (const line of run.kit) {
     const counted = countedOf(state, line.id)
     const said = payload.lines.find((l) => l.item === line.id)
     const sum = said ? said.used + said.spare + said.left + said.missing + said.empty : 0
     if (sum !== counted) {
       return refuse(
+        'kit-sum-differs',
         `${line.title}: ${counted} counted in Prepare, ${sum} accounted for.`,
         'Look in the bag, under the old part, in the groove it was meant for and in the rag.',
         'rebuild',
+        { item: line.title, counted, sum },
       )
     }
     if (said && said.used !== line.used) {
       return refuse(
+        'kit-use-differs',
         `${line.title}: ${line.used} fitted by the guide, ${said.used} said to be used.`,
         'One is in a place it was not meant for, or not in its place: look again.',
         'rebuild',
+        { item: line.title, used: said.used },
       )
     }
   }
@@ -95,6 +114,7 @@ export function kitRefusal(state: VisitState, run: GuideRun, station: Station): 
   const uncounted = kitsNeeded(run).filter((job) => !kitTaken(state, job))
   if (station === 'prepare' && uncounted.length > 0) {
     return refuse(
+      'kit-not-counted',
       'The kit is not counted.',
       'Count it against its list: a missing ring is found now, or under pressure.',
       'prepare',
@@ -107,6 +127,7 @@ export function kitRefusal(state: VisitState, run: GuideRun, station: Station): 
   )
   if (closed && !stale) return null
   return refuse(
+    'kit-not-closed',
     'The kit is not accounted for.',
     'Say of every item whether it is fitted, a spare, left over or missing.',
     'rebuild',
@@ -118,6 +139,7 @@ export function jobKitRefusal(state: VisitState, run: GuideRun, item: string): R
   const job = run.kit.find((k) => k.id === item)?.job
   if (job === undefined || kitTaken(state, job)) return null
   return refuse(
+    'kit-not-counted',
     'The kit of this sub-job is not counted.',
     'Count it first; when it is not at hand, order it and come back, or record the departure.',
   )

@@ -8,6 +8,9 @@ export const photoRefusal = (count: number): Refusal | null =>
   count < MOST_PHOTOS
     ? null
     : refuse(
+        'photos-full',
         `This visit has ${MOST_PHOTOS} photographs, as many as one can have.`,
         'Go on without this one, or say in a note what it would show.',
+        undefined,
+        { most: MOST_PHOTOS },
       )

@@ -31,14 +31,22 @@ export function guardMove(
   const lock = state.locks[element]
   if (lock && to !== 'shut') {
     return refuse(
+      'lock-on',
       `Lock ${lock.number} is on it, put there by ${lock.recordedBy}.`,
       'Whoever put it on takes it off first.',
+      undefined,
+      { lock: lock.number, recordedBy: lock.recordedBy },
     )
   }
   if (!site || departure || !OPENED.includes(currentStation(state))) return null
   const refusal = moveRefusal(site, state.valves, element, to)
   return refusal
-    ? refuse(refusal, 'If it really was turned, record it with its reason.', 'make-safe')
+    ? refuse(
+        'move-out-of-order',
+        refusal,
+        'If it really was turned, record it with its reason.',
+        'make-safe',
+      )
     : null
 }
 
@@ -52,8 +60,11 @@ function unknownElement(
   if (event.kind === 'hose-moved' && apparatus && !apparatus.hoses.includes(event.payload.hose)) {
     const { hoses } = apparatus
     return refuse(
+      'hose-unknown',
       `A test of a ${kind} has no hose “${event.payload.hose}”.`,
       `Choose one of ${hoses.join(', ')}.`,
+      undefined,
+      { kind, hose: event.payload.hose },
     )
   }
   const named = event.kind === 'valve-moved' ? event.payload.element : event.payload.port
@@ -65,7 +76,13 @@ function unknownElement(
     : []
   const known = [...own, ...(site?.valves.map((v) => v.id) ?? [])]
   if (known.length === 0 || known.includes(named)) return null
-  return refuse(`A ${kind} has no “${named}”.`, `Choose one of ${known.join(', ')}.`)
+  return refuse(
+    'element-unknown',
+    `A ${kind} has no “${named}”.`,
+    `Choose one of ${known.join(', ')}.`,
+    undefined,
+    { kind, element: named },
+  )
 }
 
 export function guardProof(
@@ -76,16 +93,33 @@ export function guardProof(
   const site = siteOfVisit(state, library)
   const zone = site?.zones.find((z) => z.id === payload.zone)
   if (!site || !zone)
-    return refuse(`There is no zone “${payload.zone}” here.`, 'Choose one of the drawing.')
+    return refuse(
+      'zone-unknown',
+      `There is no zone “${payload.zone}” here.`,
+      'Choose one of the drawing.',
+      undefined,
+      { zone: payload.zone },
+    )
   const { dimension, value, unit } = payload.reading
   if (dimension !== 'gaugePressure')
-    return refuse('Zero is proved by a pressure.', 'Give the reading as a pressure.')
+    return refuse(
+      'not-a-pressure',
+      'Zero is proved by a pressure.',
+      'Give the reading as a pressure.',
+    )
   const states = spaceStates(site, state.valves)
   const live = zone.spaces.find((s) => states[s] === 'live')
-  if (live) return refuse(`${titleOf(site, live)} is still fed.`, 'Shut it in first.', 'make-safe')
+  if (live)
+    return refuse(
+      'zone-fed',
+      `${titleOf(site, live)} is still fed.`,
+      'Shut it in first.',
+      'make-safe',
+    )
   const trapped = zone.spaces.find((s) => states[s] === 'trapped')
   if (trapped)
     return refuse(
+      'zone-trapped',
       `${titleOf(site, trapped)} is shut in on all sides: what is trapped cannot be read.`,
       'Open its vent first.',
       'make-safe',
@@ -94,9 +128,11 @@ export function guardProof(
   const zero = gas ? ZERO_WITHIN_KPA.gas : ZERO_WITHIN_KPA.water
   if (Math.abs(valueToSi(dimension, Number(value), unit)) > zero) {
     return refuse(
+      'not-zero',
       `${value} ${unit} is not zero: it is still under pressure.`,
       'Do not open it. Find what feeds it: a valve that leaks, a bypass, a second supply.',
       'make-safe',
+      { value, unit },
     )
   }
   return null
@@ -116,11 +152,26 @@ export function guardLock(
 ): Refusal | null {
   const { element, on } = payload
   const valve = siteOfVisit(state, library)?.valves.find((v) => v.id === element)
-  if (!valve) return refuse(`There is no “${element}” here.`, 'Choose a valve of the drawing.')
+  if (!valve)
+    return refuse(
+      'element-unknown',
+      `There is no “${element}” here.`,
+      'Choose a valve of the drawing.',
+      undefined,
+      { element },
+    )
   if (!on)
-    return state.locks[element] ? null : refuse('No lock is on it.', 'Nothing is to be taken off.')
+    return state.locks[element]
+      ? null
+      : refuse('lock-off', 'No lock is on it.', 'Nothing is to be taken off.')
   if (state.valves[element] !== 'shut')
-    return refuse(`${valve.title} is not on record as shut.`, 'Shut it, then lock it.', 'make-safe')
+    return refuse(
+      'valve-not-shut',
+      `${valve.title} is not on record as shut.`,
+      'Shut it, then lock it.',
+      'make-safe',
+      { valve: valve.title },
+    )
   return null
 }
 
@@ -139,6 +190,7 @@ export function safeStepRefusal(
     const asWanted = stands !== undefined && (stands === 'shut') === (to === 'shut')
     if (known(element) && !asWanted) {
       return refuse(
+        'valve-position-differs',
         `${titled(element)} is not on record as ${to === 'shut' ? 'shut' : 'open'}.`,
         'Press it on the drawing, then go on.',
       )
@@ -147,8 +199,11 @@ export function safeStepRefusal(
   const unlocked = step.locked ? shutOff(site, state.valves).find((v) => !state.locks[v.id]) : null
   if (unlocked)
     return refuse(
+      'lock-missing',
       `${unlocked.title} has no lock or tag on record.`,
       'Lock it, and enter the number.',
+      undefined,
+      { valve: unlocked.title },
     )
   const zoneId = step.prove ?? opensZone(state, step, library)
   const zone = site.zones.find((z) => z.id === zoneId)
@@ -159,6 +214,7 @@ export function safeStepRefusal(
   const doubtful = asked.flatMap((z) => z.spaces).find((s) => states[s] !== 'proved')
   if (doubtful === undefined) return null
   return refuse(
+    'zone-not-proved',
     `${titleOf(site, doubtful)} is not proved at zero: ${states[doubtful]}.`,
     'Read zero there and record it first.',
   )
@@ -182,6 +238,12 @@ function opensZone(
 export function lockRefusal(state: VisitState): Refusal | null {
   const [left] = Object.values(state.locks)
   return left
-    ? refuse(`Lock ${left.number} is still on.`, 'Take every lock off and record it.', 'as-left')
+    ? refuse(
+        'lock-left',
+        `Lock ${left.number} is still on.`,
+        'Take every lock off and record it.',
+        'as-left',
+        { lock: left.number },
+      )
     : null
 }

@@ -14,6 +14,7 @@ export function guardRepair(state: VisitState, event: VisitEvent<'repair'>): Ref
   const current = currentStation(state)
   if (!OPENED.includes(current)) {
     return refuse(
+      'repair-too-early',
       'A repair is recorded once the as-found test is on record and the equipment is made safe.',
       `Finish ${stationTitles[current]} first.`,
       current,
@@ -22,6 +23,7 @@ export function guardRepair(state: VisitState, event: VisitEvent<'repair'>): Ref
   const { temporary } = event.payload
   if (temporary && temporary.until <= localDateOf(event)) {
     return refuse(
+      'date-past',
       'The renew-by date of a temporary repair lies in the past.',
       'Give a date after today.',
     )
@@ -39,6 +41,7 @@ export function guardStationDone(
   if (place) return place
   if (skipTo && station !== 'as-found') {
     return refuse(
+      'not-passed-as-found',
       'Only a test that passes as found goes straight to Return.',
       'Finish the stations in order.',
     )
@@ -49,13 +52,19 @@ export function guardStationDone(
   if (station === 'as-found') return guardAsFoundDone(state, skipTo !== undefined, context)
   if (station === 'rebuild' && state.repairs.length === 0) {
     return refuse(
+      'repair-missing',
       'Nothing is recorded of the repair.',
       'Write in a few words what was done.',
       'rebuild',
     )
   }
   if (station === 'as-left') {
-    return refuse('The last station ends with the signature.', 'Sign the visit.', 'as-left')
+    return refuse(
+      'signature-missing',
+      'The last station ends with the signature.',
+      'Sign the visit.',
+      'as-left',
+    )
   }
   return null
 }
@@ -63,6 +72,7 @@ export function guardStationDone(
 function guardArrived(state: VisitState): Refusal | null {
   if (!state.identity) {
     return refuse(
+      'identity-missing',
       'The equipment is not identified.',
       'Compare tag and serial with the plate.',
       'arrive',
@@ -70,6 +80,7 @@ function guardArrived(state: VisitState): Refusal | null {
   }
   if (state.identity.decision === 'stop') {
     return refuse(
+      'wrong-equipment',
       'This is not the equipment of the visit.',
       'Stop the visit, or correct the entry.',
       'arrive',
@@ -86,6 +97,7 @@ function guardAsFoundDone(
   const outcome = outcomeOfRun(state, 'as-found', context.library)
   if (!outcome && !state.asFoundImpossible) {
     return refuse(
+      'as-found-missing',
       'The as-found test is missing: once it is opened, that evidence is gone.',
       state.plan?.packId
         ? 'Take the readings, or record why they cannot be taken.'
@@ -95,6 +107,7 @@ function guardAsFoundDone(
   }
   if (skipping && !passes(outcome)) {
     return refuse(
+      'not-passed-as-found',
       'Only a test that passes as found goes straight to Return.',
       'Carry on with Make safe.',
       'make-safe',
@@ -107,6 +120,7 @@ function guardAsFoundDone(
 export function guardChecked(state: VisitState, event: VisitEvent<'checked'>): Refusal | null {
   if (state.plan?.packId) {
     return refuse(
+      'has-field-test',
       'This kind of equipment has a field test.',
       'Carry it out by the procedure.',
       event.payload.run,
@@ -116,6 +130,7 @@ export function guardChecked(state: VisitState, event: VisitEvent<'checked'>): R
   const place = atStation(state, run)
   if (place || !state.checks[run]) return place
   return refuse(
+    'check-exists',
     'This check is on record, and a check on record is never replaced.',
     run === 'as-left'
       ? 'Correct the entry, or reopen the visit with the reason and check again after that.'

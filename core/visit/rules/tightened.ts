@@ -24,8 +24,11 @@ export function tightenedRefusal(
   if (!tightened) return null
   if (tightened.fastener !== step.tighten)
     return refuse(
+      'fastener-unknown',
       `This step does not tighten “${tightened.fastener}”.`,
       'Record the figure at the step that does.',
+      undefined,
+      { fastener: tightened.fastener },
     )
   if (departure) return null
   const figure = (slot: string | undefined) => {
@@ -37,14 +40,20 @@ export function tightenedRefusal(
   const ceiling = figure(step.to.ceiling)
   if (ceiling && given.si > ceiling.si)
     return refuse(
+      'torque-over-ceiling',
       `${given.words} is over the ceiling of ${ceiling.words}.`,
       'Slacken, look at the thread, and tighten again below it.',
+      undefined,
+      { given: given.words, ceiling: ceiling.words },
     )
   const target = figure(step.to.torque)
   if (target && Math.abs(given.si - target.si) > (target.si * WRENCH_PERCENT) / 100)
     return refuse(
+      'torque-differs',
       `The sheet has ${target.words}; ${given.words} is another torque.`,
       'Look at figure and unit again, or record the departure with its reason.',
+      undefined,
+      { target: target.words, given: given.words },
     )
   return null
 }

@@ -14,18 +14,29 @@ export function guardUndone(
   const last = events.slice(-payload.of.length)
   const wanted = new Set(payload.of)
   if (!last.every((e) => wanted.has(e.id)) || last.length < wanted.size) {
-    return refuse('Something was recorded since.', 'Take the step up again, or correct the entry.')
+    return refuse(
+      'not-last',
+      'Something was recorded since.',
+      'Take the step up again, or correct the entry.',
+    )
   }
   const fixed = last.find((e) => !traitsOf(e.kind).undone || state.corrections[e.id])
   if (fixed) {
     return refuse(
+      'kind-not-undoable',
       `An entry of the kind “${fixed.kind}” is not taken back.`,
       'Correct it, or add a note that says what was wrong.',
+      undefined,
+      { kind: fixed.kind },
     )
   }
   const [first] = last
   const seconds = first ? secondsBetween(first.deviceTime, deviceTime) : Infinity
   return seconds >= 0 && seconds <= SOON_S
     ? null
-    : refuse('It was recorded too long ago.', 'Take the step up again, or correct the entry.')
+    : refuse(
+        'undone-too-late',
+        'It was recorded too long ago.',
+        'Take the step up again, or correct the entry.',
+      )
 }

@@ -3,9 +3,9 @@ import type { Content } from 'pdfmake/interfaces'
 import { dayWords, INK, momentWords, mono, RULE, small } from './pdfText'
 
 /** What was corrected and by whom, and whether the times prove anything. */
-export function remarks(p: CertificatePayload): Content {
+export function remarks(p: CertificatePayload, timeZone: string): Content {
   const corrected = (p.corrections ?? []).map((c) => ({
-    text: `${c.what}: ${c.was} → ${c.is ?? 'withdrawn'}. ${c.why} Corrected by ${c.by}, ${dayWords(c.at.slice(0, 10))}.`,
+    text: `${c.what}: ${c.was} → ${c.is ?? 'withdrawn'}. ${c.why} Corrected by ${c.by}, ${momentWords(c.at, timeZone)}.`,
   }))
   if (corrected.length === 0 && !p.clock) return []
   return {
@@ -26,10 +26,9 @@ export function closing(
   const drawing = (path: string) =>
     `<svg viewBox="0 0 400 120"><path d="${path.replace(/[^MLCQZ0-9 .,-]/gi, '')}" fill="none" stroke="${INK}" stroke-width="2.5" stroke-linecap="round"/></svg>`
   return {
-    margin: [0, 16, 0, 0],
     unbreakable: true,
     columns: [
-      { width: 104, qr: verifyUrl, fit: 96, eccLevel: 'M', foreground: INK },
+      { width: 84, qr: verifyUrl, fit: 78, eccLevel: 'M', foreground: INK },
       {
         width: '*',
         stack: [
@@ -47,15 +46,15 @@ export function closing(
           p.signature
             ? ({
                 svg: drawing(p.signature),
-                width: 160,
-                height: 48,
+                width: 120,
+                height: 34,
                 alt: `Signature of ${p.tester.name}`,
               } as Content)
             : ({
                 ...(small(
                   'Reissued from the corrected record; not signed anew by hand.',
                 ) as object),
-                margin: [0, 20, 0, 8],
+                margin: [0, 10, 0, 4],
               } as Content),
           { canvas: [{ type: 'line', x1: 0, y1: 0, x2: 185, y2: 0, lineWidth: RULE }] },
           { text: p.tester.name, bold: true, margin: [0, 3, 0, 0] },

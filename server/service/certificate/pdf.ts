@@ -1,6 +1,6 @@
-import { fails } from '@uvanta/core/rules'
-import { createRequire } from 'node:module'
-import { dirname, join } from 'node:path'
+import { type NominalName, nominalNames } from '@uvanta/core/apparatus'
+import { formatQuantity, unitLabel } from '@uvanta/core/quantity'
+import { advisoryWords, fails } from '@uvanta/core/rules'
 import {
   type CertificatePayload,
   type CertifiedRun,
@@ -13,41 +13,26 @@ import {
 import pdfmake from 'pdfmake'
 import type { Content, ContentTable, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces'
 import { closing, remarks } from './certificateClosing'
-import { readings } from './pdfReadings'
+import { paperFonts, withGlyphs } from './pdfGlyphs'
+import { keys, readings } from './pdfReadings'
 import { withTags } from './pdfTags'
 import { dayWords, INK, mono, outcomeWords, ruled, small } from './pdfText'
 
-const require = createRequire(import.meta.url)
-const fontFile = (family: string, weight: string) => {
-  const home = dirname(require.resolve(`@expo-google-fonts/${family}/package.json`))
-  const name =
-    family === 'atkinson-hyperlegible-next'
-      ? 'AtkinsonHyperlegibleNext'
-      : 'AtkinsonHyperlegibleMono'
-  return join(home, weight, `${name}_${weight}.ttf`)
-}
-const face = (family: string) => ({
-  normal: fontFile(family, '400Regular'),
-  bold: fontFile(family, '700Bold'),
-  italics: fontFile(family, '400Regular_Italic'),
-  bolditalics: fontFile(family, '700Bold_Italic'),
-})
-
-pdfmake.setFonts({
-  Next: face('atkinson-hyperlegible-next'),
-  Mono: face('atkinson-hyperlegible-mono'),
-})
+pdfmake.setFonts(paperFonts)
 pdfmake.setUrlAccessPolicy(() => false)
 pdfmake.setLocalAccessPolicy(() => true)
 
 const cell = (
   label: string,
   value: string,
-  options: { mono?: boolean; colSpan?: number } = {},
+  options: { mono?: boolean; colSpan?: number; size?: number } = {},
 ): TableCell => ({
-  stack: [small(label), options.mono ? mono(value) : { text: value, fontSize: 9.5 }],
+  stack: [small(label), options.mono ? mono(value) : { text: value, fontSize: options.size ?? 9 }],
   ...(options.colSpan ? { colSpan: options.colSpan } : {}),
 })
+
+/** Height of the foot of a sheet, where code and signature stand on the first one, in points. */
+const FOOT = 122
 
 /** The certificate as a drawing sheet: title block, verdict, readings, work, signature, QR code. */
 export async function certificatePdf(
@@ -62,11 +47,26 @@ export async function certificatePdf(
     readonly mark?: string
   },
 ): Promise<Buffer> {
+  // Code and signature are read out last, and stand at the foot of the first sheet.
+  const marked = withTags(
+    [
+      heading(payload),
+      titleBlock(payload),
+      verdict(payload),
+      keys(payload),
+      readings(payload),
+      work(payload),
+      remarks(payload, issued.timeZone),
+      closing(payload, issued),
+    ].map(withGlyphs),
+  )
+  const [foot, parts] = [marked.at(-1) ?? '', marked.slice(0, -1)]
   const definition: TDocumentDefinitions = {
     version: '1.7',
     pageSize: 'A4',
-    pageMargins: [40, 40, 40, 56],
-    language: 'en-GB',
+    // Room at the foot for code and signature, which stand at the same place on every certificate.
+    pageMargins: [40, 24, 40, FOOT],
+    language: 'en-US',
     tagged: true,
     displayTitle: true,
     files: {
@@ -86,25 +86,23 @@ export async function certificatePdf(
       : {}),
     defaultStyle: { font: 'Next', fontSize: 9.5, color: INK, lineHeight: 1.15 },
     footer: (page, pages) => ({
-      margin: [40, 12, 40, 0],
-      columns: [
-        small(payload.statement),
+      margin: [40, 6, 40, 0],
+      stack: [
+        page === 1 ? foot : { text: '', margin: [0, FOOT - 50, 0, 0] },
         {
-          ...(small(`${payload.number} · sheet ${page} of ${pages}`) as object),
-          width: 150,
-          alignment: 'right',
-        } as Content,
+          margin: [0, 6, 0, 0],
+          columns: [
+            small(payload.statement),
+            {
+              ...(small(`${payload.number} · sheet ${page} of ${pages}`) as object),
+              width: 150,
+              alignment: 'right',
+            } as Content,
+          ],
+        },
       ],
     }),
-    content: withTags([
-      heading(payload),
-      titleBlock(payload),
-      verdict(payload),
-      readings(payload),
-      work(payload),
-      remarks(payload),
-      closing(payload, issued),
-    ]),
+    content: [...parts],
   }
   return pdfmake.createPdf(definition).getBuffer()
 }
@@ -128,39 +126,78 @@ function titleBlock(p: CertificatePayload): Content {
   const e = p.equipment
   const final = runOf(p.asLeft) ?? runOf(p.asFound)
   return {
-    layout: ruled,
+    layout: { ...ruled, paddingTop: () => 1.5, paddingBottom: () => 1 },
     table: {
       widths: ['*', '*', '*', '*'],
       body: [
         [
           cell('Equipment', e.tag, { mono: true }),
           cell('Serial', e.serial, { mono: true }),
-          cell('Kind and size', `${e.kind} · ${e.sizeIn} in`),
-          cell('Service', e.service),
-        ],
-        [
-          cell('Site', `${e.site}, ${e.address}`, { colSpan: 2 }),
-          '',
-          cell('Customer', e.customer),
+          cell('Kind, size and service', `${e.kind} · ${e.sizeIn} in · ${e.service}`),
           cell('Maker', e.maker),
         ],
         [
-          cell('Position', e.position, { colSpan: 2 }),
+          cell('Site and position', `${e.site}, ${e.address} · ${e.position}`, { colSpan: 2 }),
           '',
-          cell('Purpose', p.purpose),
-          cell('Line pressure', final?.linePressure ?? 'not recorded'),
+          cell('Customer · purpose', `${e.customer} · ${p.purpose}`),
+          cell('Line pressure', lineWords(final)),
         ],
+        ...nominalRow(p),
         ...(final ? testedBy(final) : []),
       ],
     },
   }
 }
 
+/** The pressure in the line: as it was noted, else as the inlet was read. */
+function lineWords(run: CertifiedRun | null): string {
+  if (run?.linePressure) return run.linePressure
+  const inlet = run?.verdict.items.find((i) => i.id === 'inlet')
+  if (!inlet?.reading || !inlet.unit || !inlet.dimension) return 'not recorded'
+  return `${inlet.reading} ${unitLabel(inlet.dimension, inlet.unit)} (inlet, as read)`
+}
+
+/** Nominal values that a verdict is held against, in the order in which they are printed. */
+const JUDGED_BY: readonly NominalName[] = [
+  'set-point',
+  'accuracy-class',
+  'lock-up-class',
+  'relief-set',
+  'monitor-set',
+  'slam-shut-high',
+  'slam-shut-low',
+  'maop',
+  'yield-limit',
+  'inlet-maximum',
+  'supply',
+  'test-pressure',
+  'air-test',
+  'bench-low',
+  'bench-high',
+  'travel',
+  'cycle-rate',
+  'stroke-volume',
+  'ratio',
+]
+
+/** What the equipment is judged by: set point, classes, protection, limit of the system. */
+function nominalRow({ equipment }: CertificatePayload): TableCell[][] {
+  const nominals = JUDGED_BY.flatMap(
+    (n) => equipment.nominals?.find(({ name }) => name === n) ?? [],
+  )
+  if (nominals.length === 0) return []
+  const words = nominals.map(({ name, value }) => `${nominalNames[name]} ${formatQuantity(value)}`)
+  return [[cell('Nominal values', words.join(' · '), { colSpan: 4, size: 8.5 }), '', '', '']]
+}
+
 /** Under which procedure and rule pack a run was judged, and what it was measured with. */
 function testedBy(run: CertifiedRun): TableCell[][] {
-  const gauges = instrumentsOf(run)
   const { procedure, verdict } = run
-  const wide = { colSpan: 2 }
+  const wide = { colSpan: 2, size: 8.5 }
+  const gauges = instrumentsOf(run).map(
+    (g) =>
+      `${g.tag}, serial ${g.serial}, calibrated ${dayWords(g.calibratedOn)} to ${dayWords(g.calibrationUntil)} (${g.calibrationCertificate})`,
+  )
   return [
     [
       cell('Procedure', `${procedure.title}, version ${procedure.version}`, wide),
@@ -168,23 +205,7 @@ function testedBy(run: CertifiedRun): TableCell[][] {
       cell('Rule pack', `${verdict.rulePack.title}, version ${verdict.rulePack.version}`, wide),
       '',
     ],
-    [
-      cell('Gauge', gauges.map((g) => `${g.tag}, ${g.serial}`).join('; '), {
-        mono: true,
-        ...wide,
-      }),
-      '',
-      cell(
-        'Calibrated',
-        gauges
-          .map((g) => `${dayWords(g.calibratedOn)} to ${dayWords(g.calibrationUntil)}`)
-          .join(', '),
-        { mono: true },
-      ),
-      cell('Calibration certificate', gauges.map((g) => g.calibrationCertificate).join(', '), {
-        mono: true,
-      }),
-    ],
+    [cell('Gauges', gauges.join('\n') || '–', { colSpan: 4, size: 8.5 }), '', '', ''],
   ]
 }
 
@@ -196,15 +217,25 @@ function verdict(p: CertificatePayload): Content {
     ? `To be ${fails(p.outcome) ? 'repaired' : 'renewed'} by ${dayWords(p.repairBy)}.`
     : ''
   return {
-    margin: [0, 12, 0, 10],
+    margin: [0, 6, 0, 6],
     columns: [
       {
         width: 'auto',
-        ...stamp(check ? CHECK_WORDS[check.checked].toUpperCase() : outcomeWords[p.outcome], p),
+        ...stamp(
+          check ? CHECK_WORDS[check.checked].toUpperCase() : outcomeWords[p.outcome],
+          advisoryWords((runOf(p.asLeft) ?? runOf(p.asFound))?.verdict ?? p).replace(/^, /, ''),
+          p,
+        ),
         margin: [0, 0, 14, 0],
       },
       {
-        stack: [{ text: p.reason }, { text: `${due}${repair}`, bold: true }],
+        stack: [
+          { text: p.reason },
+          {
+            text: `${due}${repair}${p.work.length === 0 ? ' Nothing was opened.' : ''}`.trim(),
+            bold: true,
+          },
+        ],
         margin: [0, 3, 0, 0],
       },
     ],
@@ -212,8 +243,9 @@ function verdict(p: CertificatePayload): Content {
 }
 
 /** The verdict by shape and weight, so that a copy in black and white says it too: a failure stands on black. */
-function stamp(words: string, { outcome }: CertificatePayload): ContentTable {
+function stamp(words: string, beside: string, { outcome }: CertificatePayload): ContentTable {
   const failed = fails(outcome)
+  const colors = { color: failed ? '#ffffff' : INK, fillColor: failed ? INK : '#ffffff' }
   const sure = outcome === 'pass' || outcome === 'fail'
   const weight = sure ? 2 : 1
   return {
@@ -221,11 +253,11 @@ function stamp(words: string, { outcome }: CertificatePayload): ContentTable {
       body: [
         [
           {
-            text: words,
-            fontSize: 18,
-            bold: true,
-            color: failed ? '#ffffff' : INK,
-            fillColor: failed ? INK : '#ffffff',
+            stack: [
+              { text: words, fontSize: 18, bold: true, ...colors },
+              ...(beside ? [{ text: beside, fontSize: 9, bold: true, ...colors }] : []),
+            ],
+            fillColor: colors.fillColor,
             margin: [6, 2, 6, 2],
           },
         ],
@@ -243,9 +275,9 @@ function stamp(words: string, { outcome }: CertificatePayload): ContentTable {
 const DASHED = { dash: { length: 4, space: 2 } }
 
 function work(p: CertificatePayload): Content {
-  if (p.work.length === 0) return { text: 'Nothing was opened.', margin: [0, 10, 0, 0] }
+  if (p.work.length === 0) return []
   return {
-    margin: [0, 12, 0, 0],
+    margin: [0, 4, 0, 0],
     stack: [
       { text: 'Work done', bold: true, headlineLevel: 2 },
       ...p.work.flatMap((w) => [

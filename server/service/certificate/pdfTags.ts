@@ -112,6 +112,8 @@ export function withTags(content: readonly Content[]): Content[] {
   }
   const marked = (of: Node, parent: Mark) => {
     const mark = under(parent, of.headlineLevel ? `H${of.headlineLevel}` : 'P')
+    // Stretches of one text in several typefaces are one paragraph.
+    if (Array.isArray(of.text)) return { ...of, text: of.text.map((t: object) => ({ ...t, mark })) }
     return { ...of, text: [{ text: of.text, mark }] }
   }
   const rows = ({ body, headerRows = 0 }: NonNullable<Node['table']>, parent: Mark) => {

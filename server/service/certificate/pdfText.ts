@@ -22,6 +22,15 @@ export const outcomeWords = {
   'not-assessed': 'NOT ASSESSED',
 } as const
 
+/** The result of one line. */
+export const resultWords = {
+  pass: 'Pass',
+  'pass-uncertain': 'Pass, marginal',
+  'fail-uncertain': 'Fail, marginal',
+  fail: 'Fail',
+  'not-assessed': 'Not assessed',
+} as const
+
 export const ruled = {
   hLineWidth: () => RULE,
   vLineWidth: () => RULE,

@@ -1,15 +1,18 @@
 <script setup lang="ts">
-import { fails } from '@uvanta/core/rules'
+import { advisoryWords, fails } from '@uvanta/core/rules'
 import {
   type CertificatePayload,
   CHECK_WORDS,
   checkOf,
   documentTitle,
   instrumentsOf,
+  keyReadings,
   runOf,
 } from '@uvanta/core/certificate'
 import { computed } from 'vue'
 import { dateWords, outcomeWords, timeWords } from '@/composables/words'
+import EarlierTests from './EarlierTests.vue'
+import KeyReadings from './KeyReadings.vue'
 import StateMark from './StateMark.vue'
 import TitleBlock from './TitleBlock.vue'
 import VerdictList from './VerdictList.vue'
@@ -26,6 +29,8 @@ const checks = computed(() =>
     { when: 'As left', part: props.payload.asLeft },
   ].flatMap(({ when, part }) => (part && 'checked' in part ? [{ when, ...part }] : [])),
 )
+const advisory = computed(() => (final.value ? advisoryWords(final.value.verdict) : ''))
+const keys = computed(() => keyReadings(props.payload))
 const cells = computed(() => {
   const { equipment: e, tester } = props.payload
   const f = final.value
@@ -75,7 +80,7 @@ const cells = computed(() => {
       <StateMark
         class="verdict-mark"
         :state="payload.outcome"
-        :label="check ? CHECK_WORDS[check.checked] : outcomeWords[payload.outcome]"
+        :label="check ? CHECK_WORDS[check.checked] : `${outcomeWords[payload.outcome]}${advisory}`"
       />
       <p>
         {{ payload.reason }}
@@ -91,6 +96,7 @@ const cells = computed(() => {
         >
       </p>
     </div>
+    <KeyReadings v-if="keys.length > 0" :keys="keys" />
     <div class="runs">
       <VerdictList
         v-if="found"
@@ -117,6 +123,7 @@ const cells = computed(() => {
         </ul>
       </section>
     </div>
+    <EarlierTests v-if="payload.earlier" :earlier="payload.earlier" />
     <section v-if="payload.work.length > 0" class="section">
       <h2>Work done</h2>
       <ul class="rows">
@@ -180,7 +187,6 @@ const cells = computed(() => {
 .verdict-mark {
   font-size: 1.75rem;
   font-weight: 700;
-  white-space: nowrap;
 }
 
 .runs {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import type { ApiProblem } from '@/api/client'
 
 /** What went wrong, in a sentence, with a way to try again where that helps. */
 defineProps<{
   problem?: ApiProblem | null
   message?: string
-  refusal?: Refusal | null
+  refusal?: Notice | null
   /** Tries again; where nobody can, no button says so. */
   onRetry?: () => void
 }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Judgement } from '@uvanta/core/rules'
+import { advisoryWords, type Judgement } from '@uvanta/core/rules'
 import type { Moved } from '@uvanta/core/visit'
 import { dateWords, outcomeWords, unitWords } from '@/composables/words'
 import Reading from './Reading.vue'
@@ -55,6 +55,7 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
               {{ dateWords(movedOf(i.id)?.on) }}: moved
               <span class="mono">{{ movedOf(i.id)?.by }}</span>
             </div>
+            <div v-if="i.counted" class="soft small">Counted: its limit is held as printed</div>
             <div v-if="i.expanded" class="soft small facts mono">
               U {{ i.expanded
               }}<template v-if="i.tur && Number.isFinite(i.tur)">
@@ -85,7 +86,10 @@ const percent = (p: number) => (p < 0.001 ? 'under 0.1 %' : `${(p * 100).toFixed
       limit.
     </details>
     <div v-if="!itemsOnly" class="whole" :class="verdict.outcome" role="status">
-      <StateMark :state="verdict.outcome" :label="outcomeWords[verdict.outcome]" />
+      <StateMark
+        :state="verdict.outcome"
+        :label="`${outcomeWords[verdict.outcome]}${advisoryWords(verdict)}`"
+      />
       <p>{{ verdict.reason }}</p>
       <p class="soft small">
         {{ verdict.rulePack.title }}, version {{ verdict.rulePack.version }} ·

@@ -11,7 +11,7 @@ import {
   type EventKind,
   foldVisit,
   type PayloadOf,
-  type Refusal,
+  type Notice,
   restsOnEarlier,
   type RunName,
   signedText,
@@ -38,7 +38,7 @@ import { visitSending } from './visitSending'
 const NOT_KEPT =
   'This device could not keep the last entry: its storage is full or shut. The entry lives in this page until it is sent; do not close it.'
 const NO_STORE = 'The storage of this device cannot be read. What may wait on it is not shown here.'
-const NO_ROOM: Refusal = {
+const NO_ROOM: Notice = {
   why: 'This device has no room to keep the photograph.',
   remedy: 'Free some, or send what waits first, then take it again.',
 }
@@ -172,10 +172,10 @@ export const useVisit = defineStore('visit', () => {
   }
 
   /** Why an event may not be recorded now, or null. */
-  const refusal = <K extends EventKind>(kind: K, payload: PayloadOf<K>): Refusal | null =>
+  const refusal = <K extends EventKind>(kind: K, payload: PayloadOf<K>): Notice | null =>
     refusalOf([newDraft(kind, payload)])
 
-  function refusalOf(drafts: readonly EventDraft[]): Refusal | null {
+  function refusalOf(drafts: readonly EventDraft[]): Notice | null {
     const { library: known } = library
     const { person } = session
     if (!known || !person) return { why: 'The library is still loading.', remedy: 'Wait a moment.' }
@@ -204,14 +204,14 @@ export const useVisit = defineStore('visit', () => {
   }
 
   /** Records an event on this device and sends it. Answers the refusal when a guard says no. */
-  const record = <K extends EventKind>(kind: K, payload: PayloadOf<K>): Refusal | null =>
+  const record = <K extends EventKind>(kind: K, payload: PayloadOf<K>): Notice | null =>
     recordDrafts([newDraft(kind, payload)])
 
   /** Records what one press writes: all of it, or nothing and the refusal. */
-  const recordAll = (specs: readonly Spec[]): Refusal | null =>
+  const recordAll = (specs: readonly Spec[]): Notice | null =>
     recordDrafts(specs.map(([kind, payload]) => newDraft(kind, payload)))
 
-  function recordDrafts(drafts: readonly EventDraft[]): Refusal | null {
+  function recordDrafts(drafts: readonly EventDraft[]): Notice | null {
     const refusal = refusalOf(drafts)
     if (refusal) return refusal
     const press = drafts[0]?.id ?? ''
@@ -225,7 +225,7 @@ export const useVisit = defineStore('visit', () => {
   }
 
   /** Takes back what the last press wrote; both stay in the log. */
-  const undo = (): Refusal | null =>
+  const undo = (): Notice | null =>
     record('undone', { of: (lastPress.value ?? []).map((d) => d.id) as Id<'event'>[] })
 
   /** Keeps entries on the device; where that fails it is said, and the sending goes on. */
@@ -254,7 +254,7 @@ export const useVisit = defineStore('visit', () => {
   async function recordPhoto(
     content: Blob,
     about: Omit<PayloadOf<'photo'>, 'photoId'>,
-  ): Promise<Refusal | null> {
+  ): Promise<Notice | null> {
     const photoId = uuidv7()
     const refused = refusal('photo', { ...about, photoId })
     if (refused || !visit.value) return refused
@@ -303,7 +303,7 @@ export const useVisit = defineStore('visit', () => {
   async function signByKey(
     payload: Omit<PayloadOf<'signed'>, 'byKey'>,
     signed: (text: string) => Promise<NonNullable<PayloadOf<'signed'>['byKey']>>,
-  ): Promise<Refusal | null> {
+  ): Promise<Notice | null> {
     const draft = newDraft('signed', payload)
     const refusal = refusalOf([draft])
     if (refusal || !visit.value || !owner.value) return refusal

@@ -1,12 +1,15 @@
 import { type Work, drips, FELT, SEEN, shutIn, stroke, type Tried } from './work'
 
-/** Air that a coupler is tried with, of what it is supplied with. */
+/** Air that a coupler is tried with where its page does not say it, of what it is supplied with. */
 const TRIED_WITH = 0.2
-const triedKpa = (t: Tried) => t.supplyKpa * TRIED_WITH
+const triedKpa = (t: Tried) => t.nominal('air-test', t.supplyKpa * TRIED_WITH)
+/** What it is filled to where its page does not say it, kPa. */
+const FILLED_TO = 1_000
 
 export const coupler: Work = {
   shutsIn: ['air-start'],
   measures: {
+    fill: (t) => t.nominal('test-pressure', FILLED_TO),
     nose: (t) => drips(t.worn('nose-seal', 'seal-worn'), 60),
     shaft: (t) => drips(t.worn('shaft-seal', 'seal-worn'), 60),
     poppet: (t) =>

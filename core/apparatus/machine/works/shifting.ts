@@ -1,4 +1,4 @@
-import { type Work, drips, FELT, SEEN, shutIn, stroke } from './work'
+import { type Work, drips, FELT, SEEN, shutIn, stroke, type Tried } from './work'
 
 /** Part of its supply at which a healthy one moves. */
 const MOVES_AT = 0.4
@@ -20,8 +20,9 @@ export const mixProof: Work = {
   },
 }
 
-/** What a high-pressure valve is proved at, kPa. */
+/** What a high-pressure valve is proved at where its page does not say it, kPa. */
 const PROVED_AT = 70_000
+const provedAt = (t: Tried) => t.nominal('test-pressure', PROVED_AT)
 
 export const onOff: Work = {
   shutsIn: ['test-start'],
@@ -29,8 +30,8 @@ export const onOff: Work = {
     drip: (t) =>
       drips(t.worn('needle-and-seat', 'fouled'), 40) +
       drips(t.worn('needle-and-seat', 'seal-worn'), 120),
-    'test-start': () => PROVED_AT,
-    'test-end': (t) => shutIn(PROVED_AT, t.shutInS, t.worn('needle-and-seat', 'seal-worn')),
+    'test-start': provedAt,
+    'test-end': (t) => shutIn(provedAt(t), t.shutInS, t.worn('needle-and-seat', 'seal-worn')),
     'opens-at': (t) =>
       Math.min(
         t.supplyKpa * (0.6 + 0.9 * t.worst('dry', 'stem-seal', 'actuator-seals')),
@@ -49,7 +50,7 @@ export const onOff: Work = {
 export const spool: Work = {
   measures: {
     'shifts-at': (t) => t.supplyKpa * (MOVES_AT + STIFF_MOVES_AT * t.worn('spool-rings', 'dry')),
-    strokes: (t) => (40 / 60) * (1 - 0.7 * t.worn('spool-rings', 'dry')),
+    strokes: (t) => t.nominal('cycle-rate', 40 / 60) * (1 - 0.7 * t.worn('spool-rings', 'dry')),
     'time-one': (t) => stroke(0.4, t.worn('spool-rings', 'dry')),
     'time-other': (t) => stroke(0.42, t.worn('spool-rings', 'dry')),
   },
@@ -63,7 +64,7 @@ export const spool: Work = {
 export const cycling: Work = {
   shutsIn: ['stall-start'],
   measures: {
-    cycles: (t) => (60 / 60) * (1 - 0.8 * t.worn('spool-rings', 'dry')),
+    cycles: (t) => t.nominal('cycle-rate', 1) * (1 - 0.8 * t.worn('spool-rings', 'dry')),
     'stall-start': (t) => t.supplyKpa,
     'stall-end': (t) =>
       shutIn(t.supplyKpa, t.shutInS, t.worst('seal-worn', 'spool-rings', 'sleeve-rings')),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { line, prose } from '@uvanta/core/schema'
 import { computed, ref, shallowRef } from 'vue'
 import { object } from 'yup'
@@ -13,7 +13,7 @@ import StepsHere from './guide/StepsHere.vue'
 import StationFrame from './StationFrame.vue'
 
 const store = useVisit()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const differs = ref(false)
 
 const equipment = computed(() => store.visit?.equipment)

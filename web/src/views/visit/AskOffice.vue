@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { ref, shallowRef } from 'vue'
 import DialogSheet from '@/parts/DialogSheet.vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
@@ -9,7 +9,7 @@ import { useVisit } from '@/stores/visit'
 /** The technician asks the office to hand the visit over, move it or let it be. */
 const store = useVisit()
 const shown = ref(false)
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 function ask(why: string) {
   refusal.value = store.record('replan-asked', { why })
   if (!refusal.value) shown.value = false

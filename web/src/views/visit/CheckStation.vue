@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { checkOutcomes, type PayloadOf, type Refusal, type RunName } from '@uvanta/core/visit'
+import { checkOutcomes, type PayloadOf, type Notice, type RunName } from '@uvanta/core/visit'
 import { unitLabel } from '@uvanta/core/quantity'
 import { prose } from '@uvanta/core/schema'
 import { computed, ref, shallowRef } from 'vue'
@@ -17,7 +17,7 @@ import StationFrame from './StationFrame.vue'
 /** How equipment without a field test works, as found or as left: seen, tried, measured. */
 const props = defineProps<{ run: RunName }>()
 const store = useVisit()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const asFound = computed(() => props.run === 'as-found')
 const check = computed(() => store.state.checks[props.run])
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)

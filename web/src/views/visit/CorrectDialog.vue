@@ -3,7 +3,7 @@ import {
   traitsOf,
   correctionEffect,
   type PayloadOf,
-  type Refusal,
+  type Notice,
   stationTitles,
   type VisitEvent,
 } from '@uvanta/core/visit'
@@ -29,7 +29,7 @@ const props = defineProps<{ event: VisitEvent | null }>()
 const shown = defineModel<boolean>({ required: true })
 const store = useVisit()
 const library = useLibrary()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const { busy, problem, trying } = useTrying()
 
 /** The field of the payload that a person would mean. */

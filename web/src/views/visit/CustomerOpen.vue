@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
-import { planOfVisit, type Refusal } from '@uvanta/core/visit'
+import { planOfVisit, type Notice } from '@uvanta/core/visit'
 import { computed, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useLibrary } from '@/stores/library'
@@ -11,7 +11,7 @@ import LockList from './safe/LockList.vue'
 const props = defineProps<{ outcome: string | null }>()
 const store = useVisit()
 const library = useLibrary()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const held = computed(() =>
   store.state.runs['as-left'] && library.library
     ? planOfVisit(store.state, library.library, 'as-left')?.procedure.steps.find(

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { apparatusOf } from '@uvanta/core/apparatus'
-import { type Refusal, type Station, stationTitles } from '@uvanta/core/visit'
+import { type Notice, type Station, stationTitles } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import { keepTyped } from '@/parts/form/keepTyped'
 import LinkButton from '@/parts/LinkButton.vue'
@@ -20,7 +20,7 @@ import StationFrame from './StationFrame.vue'
 const props = defineProps<{ station: Station }>()
 const store = useVisit()
 const text = ref('')
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 keepTyped(
   `${store.visit?.id}/note-${props.station}`,
   () => text.value,

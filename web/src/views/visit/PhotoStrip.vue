@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { api } from 'virtual:api'
-import type { Refusal, Station } from '@uvanta/core/visit'
+import type { Notice, Station } from '@uvanta/core/visit'
 import IconCamera from '~icons/bi/camera'
 import { computed, onBeforeUnmount, shallowRef, useTemplateRef, watch } from 'vue'
 import { fileUrl } from '@/api/client'
@@ -12,7 +12,7 @@ import { smallerPicture } from './smallerPicture'
 /** Photographs of a step or station: taken here, made smaller, kept on the device until sent. */
 const props = defineProps<{ station: Station; step?: string; caption: string }>()
 const store = useVisit()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const field = useTemplateRef<HTMLInputElement>('field')
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const photos = computed(() =>

@@ -29,9 +29,10 @@ const print = () => window.print()
     <p v-else-if="!payload">This visit is not signed: there is nothing to show yet.</p>
     <template v-else>
       <p class="caution state">
-        <strong>Provisional – no certificate.</strong> Signed on the device of {{ signed?.recordedBy }} at
-        {{ timeWords(signed?.recordedAt ?? '') }}, and not at the server yet. The certificate is issued,
-        with its number, when it arrives there; until then nobody can check this sheet.
+        <strong>Provisional – no certificate.</strong> Signed on the device of
+        {{ signed?.recordedBy }} at {{ timeWords(signed?.recordedAt ?? '') }}, and not at the server
+        yet. The certificate is issued, with its number, when it arrives there; until then nobody
+        can check this sheet.
       </p>
       <CertificateSheet :payload="payload" />
       <div class="actions no-print mt-3">

@@ -93,7 +93,9 @@ const print = () => window.print()
             <img :src="pictureOf(p.photoId)" :alt="p.caption" />
             <figcaption>
               {{ p.caption }}
-              <span class="soft">{{ stationTitles[p.station] }}, {{ timeWords(p.recordedAt) }}</span>
+              <span class="soft"
+                >{{ stationTitles[p.station] }}, {{ timeWords(p.recordedAt) }}</span
+              >
             </figcaption>
           </figure>
         </div>

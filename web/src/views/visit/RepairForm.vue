@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { apparatusOf } from '@uvanta/core/apparatus'
 import { line, localDate, prose } from '@uvanta/core/schema'
-import { type PayloadOf, type Refusal, workDone } from '@uvanta/core/visit'
+import { type PayloadOf, type Notice, workDone } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef, useTemplateRef } from 'vue'
 import { boolean, object, type Schema } from 'yup'
 import EntryField from '@/parts/form/EntryField.vue'
@@ -16,7 +16,7 @@ import PartEntry from './PartEntry.vue'
 const props = defineProps<{ ends?: string | undefined }>()
 const store = useVisit()
 const library = useLibrary()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const parts = ref<PayloadOf<'repair'>['parts']>([])
 const entered = useTemplateRef('entered')
 /** Parts of the drawing that can be cleaned or renewed, and what was done to each. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
-import { isDrawnLine, type PayloadOf, type Refusal } from '@uvanta/core/visit'
+import { isDrawnLine, type PayloadOf, type Notice } from '@uvanta/core/visit'
 import { useOnline } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiProblem } from '@/api/client'
@@ -22,7 +22,7 @@ const keys = useDeviceKey()
 const online = useOnline()
 const busy = ref(false)
 const problem = shallowRef<ApiProblem | null>(null)
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const message = ref('')
 const signature = ref('')
 const password = ref('')

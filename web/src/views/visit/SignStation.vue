@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { passes } from '@uvanta/core/rules'
-import { finalRun, outcomeOf, type Refusal, temporaryUntil } from '@uvanta/core/visit'
+import { finalRun, outcomeOf, type Notice, temporaryUntil } from '@uvanta/core/visit'
 import { computed, defineAsyncComponent, ref, shallowRef } from 'vue'
 import { dateWords, outcomeWords } from '@/composables/words'
 import LinkButton from '@/parts/LinkButton.vue'
@@ -21,7 +21,7 @@ const AfterSigning = defineAsyncComponent(() => import('./AfterSigning.vue'))
 /** The as-left test where one is due, then what the guide still asks for, signature, certificate. */
 const store = useVisit()
 const library = useLibrary()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const reopening = ref(false)
 const reason = ref('')
 

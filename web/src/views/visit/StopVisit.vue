@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { guideOfVisit, kitOfVisit, orderedOn, type Refusal } from '@uvanta/core/visit'
+import { guideOfVisit, kitOfVisit, orderedOn, type Notice } from '@uvanta/core/visit'
 import { computed, ref, shallowRef, watch } from 'vue'
 import DialogSheet from '@/parts/DialogSheet.vue'
 import EntryField from '@/parts/form/EntryField.vue'
@@ -16,7 +16,7 @@ const title = computed(() =>
   store.mine || store.state.begun ? 'Stop this visit' : 'Call this visit off',
 )
 const shown = ref(false)
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 
 /** The inspection that waits for a part. */
 const waits = computed(() =>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { EventDraft, Refusal, VisitEvent } from '@uvanta/core/visit'
+import type { EventDraft, Notice, VisitEvent } from '@uvanta/core/visit'
 import { useTimeoutFn } from '@vueuse/core'
 import { computed, shallowRef, watch } from 'vue'
 import { useVisit } from '@/stores/visit'
@@ -11,7 +11,7 @@ const store = useVisit()
 const names = useLogNames()
 const WHILE_MS = 10_000
 const shown = shallowRef<readonly EventDraft[] | null>(null)
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const taken = shallowRef(false)
 const { start } = useTimeoutFn(() => (shown.value = null), WHILE_MS, { immediate: false })
 watch(

@@ -44,7 +44,9 @@ function correct(event: VisitEvent) {
             <span class="soft small"> – {{ correction.why }} ({{ correction.recordedBy }})</span>
           </template>
           <span v-if="doubt" class="apart doubt small">{{ doubtWords[doubt] }}</span>
-          <strong v-if="asked" class="apart small">correction asked for by {{ asked.recordedBy }}</strong>
+          <strong v-if="asked" class="apart small"
+            >correction asked for by {{ asked.recordedBy }}</strong
+          >
         </span>
         <span class="soft small who">{{ event.seq ? event.personName : 'waits to be sent' }}</span>
         <BButton

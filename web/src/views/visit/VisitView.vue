@@ -2,7 +2,7 @@
 import {
   currentStation,
   purposeTitles,
-  type Refusal,
+  type Notice,
   type Station,
   stationRefusal,
   stationTitles,
@@ -48,7 +48,7 @@ const props = defineProps<{ id: string }>()
 const store = useVisit()
 const problem = shallowRef<ApiProblem | null>(null)
 const shown = ref<Station>('prepare')
-const refused = shallowRef<Refusal | null>(null)
+const refused = shallowRef<Notice | null>(null)
 
 async function load() {
   problem.value = null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Adjusting, adjustingOf, type PayloadOf, type Refusal } from '@uvanta/core/visit'
+import { type Adjusting, adjustingOf, type PayloadOf, type Notice } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useGauge } from '@/stores/gauge'
@@ -14,7 +14,7 @@ const props = defineProps<{
 const store = useVisit()
 const library = useLibrary()
 const gauge = useGauge()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const TURNS = [
   { value: '0.125', text: '⅛' },
   { value: '0.25', text: '¼' },

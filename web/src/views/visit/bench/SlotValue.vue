@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { type Dimension, unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { displayed, line } from '@uvanta/core/schema'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { shallowRef } from 'vue'
 import { object } from 'yup'
 import EntryField from '@/parts/form/EntryField.vue'
@@ -20,7 +20,7 @@ const { dimension } = props
 const units = dimension
   ? unitsOf(dimension).map((u) => ({ value: u, text: unitLabel(dimension, u) }))
   : []
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const { submit } = useEntry(
   object({
     value: (dimension ? displayed() : line(60)).required('is missing'),

@@ -8,7 +8,7 @@ const empty = foldVisit(
     .events,
 )
 const number = 'LH-2026-000001'
-const by = { by: 'Odda Marrin', at: '2026-11-27T10:00:00.000Z' }
+const by = { recordedBy: 'Odda Marrin', recordedAt: '2026-11-27T10:00:00.000Z' }
 const signed = { ...empty, signed: by } as unknown as VisitState
 const certified = { ...signed, certificate: { ...by, number } } as unknown as VisitState
 
@@ -21,7 +21,7 @@ describe('above the record of a visit', () => {
     expect(recordCaution(signed)).toMatch(/^Provisional/)
   })
   it('is said that it is void, and by whom, whatever was corrected besides', () => {
-    const gone = { ...by, by: 'Ivo Castellane', reason: 'Wrong plate' }
+    const gone = { ...by, recordedBy: 'Ivo Castellane', reason: 'Wrong plate' }
     const voided = { [number]: gone } as unknown as VisitState['voided']
     const state = { ...certified, voided, correctedSinceCertificate: true }
     expect(recordCaution(state)).toBe(`${number} was declared void by Ivo Castellane: Wrong plate`)

@@ -5,7 +5,7 @@ import { licenceKinds } from '@uvanta/core/catalogue'
 import { api } from 'virtual:api'
 import type { TestPlan } from '@uvanta/core/library'
 import { validOn } from '@uvanta/core/calendar'
-import { needsGauge, type Refusal, type RunName } from '@uvanta/core/visit'
+import { needsGauge, type Notice, type RunName } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { dimensionShown } from '@uvanta/core/instrument'
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
@@ -31,7 +31,7 @@ const props = defineProps<{ run: RunName; plan: TestPlan }>()
 const store = useVisit()
 const session = useSession()
 const link = useGauge()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const remembered = useStorage('uvanta-gauge', '')
 /** The gauges are known, or cannot be had; before that there is nothing to choose from. */
 const ready = ref(false)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { apparatusOf } from '@uvanta/core/apparatus'
 import { actionsOf, type ProcedureStep } from '@uvanta/core/procedure'
-import type { Refusal, RunName } from '@uvanta/core/visit'
+import type { Notice, RunName } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, onMounted, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -25,7 +25,7 @@ const props = defineProps<{
 const store = useVisit()
 const gauge = useGauge()
 const narrow = useMediaQuery('(max-width: 43.75em)')
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const apparatus = computed(() => apparatusOf(store.state.plan?.equipment.kind ?? ''))
 const isDone = (s: ProcedureStep) => handsDone(s, store.state, props.run)
 const open = computed(() => props.steps.filter((s) => !isDone(s)))

@@ -4,7 +4,7 @@ import {
   diagnosisQuestion,
   movedSince,
   planOfVisit,
-  type Refusal,
+  type Notice,
   responsesOf,
   type RunName,
   stackOf,
@@ -43,7 +43,7 @@ const FlowCurve = defineAsyncComponent(() => import('./FlowCurve.vue'))
 const props = defineProps<{ run: RunName }>()
 const store = useVisit()
 const library = useLibrary()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const impossible = ref('')
 const cannot = ref(false)
 

@@ -3,7 +3,7 @@ import { apparatusOf, signalAt } from '@uvanta/core/apparatus'
 import type { ProcedureStep } from '@uvanta/core/procedure'
 import { isPressure } from '@uvanta/core/rules'
 import { type Dimension, toSi, unitLabel } from '@uvanta/core/quantity'
-import type { Refusal, RunName } from '@uvanta/core/visit'
+import type { Notice, RunName } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -28,7 +28,7 @@ const gauge = useGauge()
 const record = props.step.record
 const hands = useStepActions(() => props.step)
 const reading = useTakeReading(props.run, props.step)
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const typing = ref(false)
 const asItStands = ref(false)
 const narrow = useMediaQuery('(max-width: 43.75em)')

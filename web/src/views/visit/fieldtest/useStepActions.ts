@@ -1,6 +1,6 @@
 import { actionsOf, carriedOut, type ProcedureStep, type StepAction } from '@uvanta/core/procedure'
 import { apparatusOf, restOpeningOf, type Opening } from '@uvanta/core/apparatus'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useGauge } from '@/stores/gauge'
 import { useVisit } from '@/stores/visit'
@@ -18,11 +18,11 @@ export function useStepActions(step: () => ProcedureStep) {
   const takeUp = () => (done.value = carriedOut(actions.value, visit.state.handsSinceStep))
   watch(step, takeUp, { immediate: true, flush: 'sync' })
   const busy = ref(false)
-  const refusal = shallowRef<Refusal | null>(null)
+  const refusal = shallowRef<Notice | null>(null)
   const left = computed(() => actions.value.length - done.value)
   const next = computed(() => actions.value[done.value])
 
-  function record(action: StepAction): Refusal | null {
+  function record(action: StepAction): Notice | null {
     if (action.kind === 'move') {
       gauge.moved(action.element, action.to)
       return visit.record('valve-moved', { element: action.element, to: action.to })

@@ -21,7 +21,7 @@ import {
   channelsOf,
   channelsShowing,
   type PayloadOf,
-  type Refusal,
+  type Notice,
   type RunName,
 } from '@uvanta/core/visit'
 import { ref } from 'vue'
@@ -80,7 +80,7 @@ export function useTakeReading(run: RunName, step: ProcedureStep) {
         }
       : {}
 
-  function typed(value: string, unit: string, insisted?: string): Refusal | null {
+  function typed(value: string, unit: string, insisted?: string): Notice | null {
     message.value = ''
     try {
       parseDisplayed(value)

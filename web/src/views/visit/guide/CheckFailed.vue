@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type PlacedStep, stepWords } from '@uvanta/core/guide'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { computed, shallowRef } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -12,7 +12,7 @@ const props = defineProps<{ step: PlacedStep; back?: PlacedStep | undefined }>()
 const emit = defineEmits<{ again: [] }>()
 const store = useVisit()
 const library = useLibrary()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 
 /** The guide to which the answer leads; its variant is the one of the same name, else its first. */
 const other = computed(() => library.library?.guides.find((g) => g.id === props.step.leadsTo))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { guideOpens, guidesOf, sheetsOf } from '@uvanta/core/library'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import EntryField from '@/parts/form/EntryField.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -16,7 +16,7 @@ const props = defineProps<{
 }>()
 const store = useVisit()
 const library = useLibrary()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const equipment = computed(() => store.state.plan?.equipment)
 const guides = computed(() =>
   library.library ? guidesOf(library.library, equipment.value?.family ?? '') : [],

@@ -4,7 +4,7 @@ import {
   currentStation,
   kitsNeeded,
   kitTaken,
-  type Refusal,
+  type Notice,
   type Station,
   stationTitles,
 } from '@uvanta/core/visit'
@@ -41,7 +41,7 @@ const slots = useSlots()
 const { guide, run, steps, due, jobTitle, missing, uncounted } = useGuide(() => props.station)
 const { unlockedBy } = useStepEntries()
 const narrow = useMediaQuery('(max-width: 62.5em)')
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const writable = computed(() => store.mine && !store.state.signed && !store.state.stopped)
 const current = computed(() => currentStation(store.state) === props.station)
 const active = computed(() => writable.value && current.value)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type PlacedStep, relaxingOf, stepWords } from '@uvanta/core/guide'
-import { currentStation, type PayloadOf, type Refusal } from '@uvanta/core/visit'
+import { currentStation, type PayloadOf, type Notice } from '@uvanta/core/visit'
 import { computed, onMounted, ref, shallowRef, useTemplateRef } from 'vue'
 import ReasonForm from '@/parts/form/ReasonForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -66,7 +66,7 @@ onMounted(() => {
   say.value?.focus({ preventScroll: true })
   say.value?.scrollIntoView({ block: 'nearest' })
 })
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const rounds = ref(1)
 const failed = ref(false)
 /** What a refused entry said, so that it can be recorded with a reason. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type PlacedStep, stepWords } from '@uvanta/core/guide'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { computed, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useVisit } from '@/stores/visit'
@@ -29,7 +29,7 @@ const at = () => props.steps[0]?.at ?? 'rebuild'
 const { guide, run } = useGuide(at)
 const { numberOf } = useMachine(at)
 const { entriesOfAll } = useStepEntries()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 
 const isDone = (s: PlacedStep) => run.value?.done.has(s.id) ?? false
 /** Lines whose turn it is, the next one first. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { countedOf, kitsNeeded, kitTaken, type Refusal } from '@uvanta/core/visit'
+import { countedOf, kitsNeeded, kitTaken, type Notice } from '@uvanta/core/visit'
 import { computed, reactive, shallowRef, watchEffect } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
@@ -9,7 +9,7 @@ import { useGuide } from '../bench/useGuide'
 /** Every item of the bag: fitted, a spare on purpose, left over, missing, or empty by design. */
 const store = useVisit()
 const { run, kitOf } = useGuide(() => 'rebuild')
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 
 const FIELDS = ['spare', 'left', 'missing', 'empty'] as const
 const TITLES = { spare: 'Spare', left: 'Left over', missing: 'Missing', empty: 'Empty' } as const

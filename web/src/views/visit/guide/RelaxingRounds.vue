@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fastenerPlan, type PlacedStep } from '@uvanta/core/guide'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import BoltCircle from '@/parts/drawing/BoltCircle.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -12,7 +12,7 @@ const props = defineProps<{ step: PlacedStep; relaxing: PlacedStep }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
 const { guide, valueOf } = useGuide(() => props.step.at)
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 
 const rounds = computed(() => store.state.guideRounds.filter((r) => r.step === props.step.id))
 const least = computed(() => Number(valueOf(props.relaxing.rounds ?? undefined)?.value ?? 1))

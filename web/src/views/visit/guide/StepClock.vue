@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PlacedStep } from '@uvanta/core/guide'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { useTimestamp } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -12,7 +12,7 @@ const props = defineProps<{ step: PlacedStep }>()
 const emit = defineEmits<{ done: [] }>()
 const store = useVisit()
 const { valueOf } = useGuide(() => props.step.at)
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const now = useTimestamp({ interval: 500 })
 
 const minutes = computed(() => Number(valueOf(props.step.hold ?? undefined)?.value ?? 0))

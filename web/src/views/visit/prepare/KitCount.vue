@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { StockItem } from '@uvanta/contract'
 import { api } from 'virtual:api'
-import { kitDoubts, kitTaken, type Refusal } from '@uvanta/core/visit'
+import { kitDoubts, kitTaken, type Notice } from '@uvanta/core/visit'
 import { computed, onMounted, reactive, ref, shallowRef } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { dateWords } from '@/composables/words'
@@ -28,7 +28,7 @@ const library = useLibrary()
 const { guide, run, kitOf, jobTitle } = useGuide(() => 'prepare')
 const { numberOf } = useMachine(() => 'prepare')
 const kit = computed(() => kitOf(props.job))
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const number = ref('')
 const how = ref<'typed' | 'scanned'>('typed')
 const counts = reactive<Record<string, number | undefined>>({})

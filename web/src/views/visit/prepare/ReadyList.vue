@@ -4,7 +4,7 @@ import { licenceKinds } from '@uvanta/core/catalogue'
 import { api } from 'virtual:api'
 import { slotsOf, variantOf } from '@uvanta/core/guide'
 import { validOn } from '@uvanta/core/calendar'
-import { type PayloadOf, planOfVisit, type Refusal } from '@uvanta/core/visit'
+import { type PayloadOf, planOfVisit, type Notice } from '@uvanta/core/visit'
 import { computed, onMounted, shallowRef, watch } from 'vue'
 import { ApiProblem, call } from '@/api/client'
 import { dateWords } from '@/composables/words'
@@ -24,7 +24,7 @@ const session = useSession()
 const library = useLibrary()
 const { guide, run, valueOf, slotOf } = useGuide(() => 'prepare')
 const { machine } = useMachine(() => 'prepare')
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 
 const gauges = shallowRef<Gauge[]>([])
 onMounted(async () => {

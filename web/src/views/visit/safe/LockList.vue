@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Refusal, shutOff } from '@uvanta/core/visit'
+import { type Notice, shutOff } from '@uvanta/core/visit'
 import { computed, reactive, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -10,7 +10,7 @@ import { useSite } from './useSite'
 defineProps<{ writable: boolean }>()
 const emit = defineEmits<{ /** The last lock that was wanting is on. */ locked: [] }>()
 const store = useVisit()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const { site } = useSite()
 const numbers = reactive<Record<string, string>>({})
 

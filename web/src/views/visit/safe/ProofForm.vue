@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { unitLabel, unitsOf } from '@uvanta/core/quantity'
 import { displayed, line, number, unitField } from '@uvanta/core/schema'
-import type { Refusal } from '@uvanta/core/visit'
+import type { Notice } from '@uvanta/core/visit'
 import { useStorage } from '@vueuse/core'
 import { shallowRef } from 'vue'
 import { object } from 'yup'
@@ -16,7 +16,7 @@ const props = defineProps<{ zone: string }>()
 const emit = defineEmits<{ proved: [] }>()
 const store = useVisit()
 const session = useSession()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const unit = useStorage<string>('uvanta-line-unit', session.units.gaugePressure)
 const units = unitsOf('gaugePressure').map((u) => ({
   value: u,

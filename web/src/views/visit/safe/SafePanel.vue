@@ -2,7 +2,7 @@
 import { apparatusOf, type Opening, restOpening } from '@uvanta/core/apparatus'
 import { movesOf, type PlacedStep } from '@uvanta/core/guide'
 import { planIsolation } from '@uvanta/core/pressure'
-import type { Refusal, Station } from '@uvanta/core/visit'
+import type { Notice, Station } from '@uvanta/core/visit'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, shallowRef } from 'vue'
 import EquipmentDrawing from '@/parts/drawing/EquipmentDrawing.vue'
@@ -18,7 +18,7 @@ import { useSite } from './useSite'
  */
 const props = defineProps<{ station: Station; step: PlacedStep | null; pressable: boolean }>()
 const store = useVisit()
-const refusal = shallowRef<Refusal | null>(null)
+const refusal = shallowRef<Notice | null>(null)
 const refused = shallowRef<{ element: string; to: Opening } | null>(null)
 /** On a phone only what the step turns is drawn, large enough for a glove. */
 const narrow = useMediaQuery('(max-width: 43.75em)')
