@@ -10,7 +10,7 @@ export const driftOf = computation({
   summary:
     'How fast a value drifts between tests, how sure that is, what it is expected to read at the next date, and how likely it is to be out of its limits then.',
   source:
-    'As found less as left before, by the time between; Student’s distribution, Abramowitz & Stegun 26.7.',
+    'Weighted least squares with one rate and a level of its own from each setting on (Draper & Smith, Applied Regression Analysis, 14); Student’s distribution, Abramowitz & Stegun 26.7.',
   input: strictObject({
     tests: yup
       .array(
@@ -18,6 +18,7 @@ export const driftOf = computation({
           date: localDate().required(),
           asFound: number(-1e6, 1e6),
           asLeft: number(-1e6, 1e6),
+          standard: number(0, 1e6),
         }).required(),
       )
       .strict(true)
@@ -34,6 +35,7 @@ export const driftOf = computation({
     within: yup.number(),
     expected: yup.number().required(),
     chanceOut: yup.number(),
+    isTooLittle: yup.boolean().required(),
   }),
   example: {
     tests: [

@@ -52,7 +52,9 @@ const words = computed(() => {
   const then = `Expected on ${dateWords(nextOn.value)}: ${roundTo(d.expected, digits)} ${unit.value}`
   const chance =
     d.chanceOut === undefined
-      ? ''
+      ? d.isTooLittle
+        ? '. Too few readings for a chance of being out of its limits'
+        : ''
       : `, chance of being out of its limits then ${d.chanceOut < 0.01 ? 'under 1' : Math.round(d.chanceOut * 100)} %`
   return `${rate}${sure}${from}. ${then}${chance}.`
 })
