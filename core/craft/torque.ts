@@ -64,6 +64,9 @@ export function torqueUnit(unit: string): string {
     : new CannotCompute('torque-unit', `${unit.slice(0, 12)} is not a torque.`, `Choose ${known}.`)
 }
 
+/** No wrench of this trade is set higher, in any unit. */
+const MOST_TORQUE = 100_000
+
 /**
  * What the wrench is set to. A thread that is lubricated needs less than one stated dry:
  * T₂ = T₁·K₂/K₁ at the same preload. An extension turns the wrench’s arm L into L + E·cos θ.
@@ -72,8 +75,14 @@ export function torqueUnit(unit: string): string {
 export function torqueSetting(asked: TorqueAsked): TorqueSetting {
   const unit = torqueUnit(asked.unit)
   const thread = asked.thread === undefined ? undefined : threadNamed(asked.thread)
-  if (!(asked.value > 0 && asked.value < 1e5))
-    throw new CannotCompute('torque-value', 'The torque must be above zero.', 'Read it again.')
+  if (!(asked.value > 0 && asked.value < MOST_TORQUE))
+    throw new CannotCompute(
+      'torque-value',
+      asked.value > 0
+        ? `The torque must be below ${MOST_TORQUE.toLocaleString('en-US')} ${unit}.`
+        : 'The torque must be above zero.',
+      'Read it again.',
+    )
   const statedNm = convertValue('torque', asked.value, unit, 'N·m')
   const targetNm = (statedNm * NUT_FACTORS[asked.surface]) / NUT_FACTORS[asked.statedFor]
   const settingNm = targetNm * armRatio(asked)

@@ -7,7 +7,8 @@ type Rule = Pick<Programme, 'intervalMonths' | 'maximumMonths' | 'eachCalendarYe
 /**
  * The next due date after a test. Due dates keep their anchor (day and month), so that a test done
  * early or late does not shift the years after it: of all anchor dates, the latest one on which a
- * test is still lawful. Where none lies between the test and that last lawful day, it is that day.
+ * test is still lawful. Where none lies between the test and that last lawful day, it is that day; so it is where a
+ * programme of several years would fall due again less than half an interval after the work.
  *
  * @param anchor any earlier or later due date of the same equipment, as 2026-09-30
  * @param testedOn the day of the test
@@ -21,8 +22,17 @@ export function nextDue(programme: Rule, anchor: string, testedOn: string): stri
   const due = (
     candidate > last ? anchored(base, (months - 1) * programme.intervalMonths) : candidate
   ).toISODate()
-  return due > testedOn ? due : until
+  return due > leastAfter(programme, testedOn) ? due : until
 }
+
+/** A yearly test keeps its anchor however soon it comes; an overhaul of several years is not wanted twice at once. */
+function leastAfter({ intervalMonths }: Rule, testedOn: string): string {
+  if (intervalMonths < SEVERAL_YEARS) return testedOn
+  return day(testedOn)
+    .plus({ months: Math.floor(intervalMonths / 2) })
+    .toISODate()
+}
+const SEVERAL_YEARS = 24
 
 /**
  * The last day on which the next test is within the rule: the programme’s maximum after this one, and

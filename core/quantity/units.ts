@@ -5,7 +5,7 @@ import { CannotCompute } from '../errors'
  *
  * Sources: NIST SP 811 (2008) appendix B for the factors. Columns of water are the conventional one
  * throughout, 9.80665 kPa per metre (4 °C), as the correction for the height of a gauge is: 27.68 in
- * a psi. The inch of water at 60 °F is 0.1 % less. inHg is the conventional column at 0 °C. Standard gas
+ * a psi. The inch of water at 60 °F, 0.1 % less, is a unit of its own: a rule pack and its procedures say which they mean. inHg is the conventional column at 0 °C. Standard gas
  * volumes are referred to 15 °C and 101.325 kPa; a standard cubic foot (60 °F, 14.696 psia) is
  * brought to that reference by T·p.
  */
@@ -31,6 +31,7 @@ const pressureUnits = {
   bar: { label: 'bar', factor: 100, digits: 3 },
   mbar: { label: 'mbar', factor: 0.1, digits: 0 },
   inH2O: { label: 'inH₂O', factor: WATER_COLUMN_KPA_PER_M * 0.0254, digits: 1 },
+  inH2O60F: { label: 'inH₂O (60 °F)', factor: 0.248843, digits: 1 },
   mmH2O: { label: 'mmH₂O', factor: WATER_COLUMN_KPA_PER_M / 1000, digits: 0 },
   inHg: { label: 'inHg', factor: 3.386389, digits: 2 },
 } as const satisfies Record<string, UnitDefinition>

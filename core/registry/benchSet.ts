@@ -23,6 +23,8 @@ export const benchSet = computation({
   output: yup.object({
     lowKpa: yup.number().required(),
     highKpa: yup.number().required(),
+    frictionStartKpa: yup.number().required(),
+    frictionFullKpa: yup.number().required(),
     frictionKpa: yup.number().required(),
     frictionPercent: yup.number().required(),
     shiftKpa: yup.number().nullable().defined(),

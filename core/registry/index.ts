@@ -2,6 +2,7 @@ import { analyseTrace } from './analyseTrace'
 import { benchSet } from './benchSet'
 import { boltPattern } from './boltPattern'
 import { cavitation } from './cavitation'
+import { compressionSetOf } from './compressionSetOf'
 import { CannotCompute } from '../errors'
 import type { Computation } from './computation'
 import { convertQuantity } from './convertQuantity'
@@ -9,10 +10,13 @@ import { decayLeak } from './decayLeak'
 import { judgeBackflowTest, judgeCheckValve, judgeRegulatorRun } from './judgeField'
 import { diagnoseTest } from './diagnoseTest'
 import { driftOf } from './driftOf'
+import { droop } from './droop'
+import { dueDate } from './dueDate'
 import { judgeStrokeTest } from './judgeStrokeTest'
 import { isolationPlan, zones } from './isolation'
 import { lubricantAdvice } from './lubricantAdvice'
 import { glandFit, identifyOring } from './orings'
+import { neededCv } from './neededCv'
 import { overpressureLimit } from './overpressureLimit'
 import { proveGuide } from './proveGuide'
 import { reliefCapacity } from './reliefCapacity'
@@ -31,10 +35,13 @@ export const computations: readonly Computation[] = [
   benchSet,
   boltPattern,
   cavitation,
+  compressionSetOf,
   convertQuantity,
   decayLeak,
   diagnoseTest,
   driftOf,
+  droop,
+  dueDate,
   glandFit,
   identifyOring,
   isolationPlan,
@@ -43,6 +50,7 @@ export const computations: readonly Computation[] = [
   judgeRegulatorRun,
   judgeStrokeTest,
   lubricantAdvice,
+  neededCv,
   overpressureLimit,
   proveGuide,
   reliefCapacity,

@@ -14,7 +14,8 @@ export const judgeStrokeTest = computation({
   title: 'Judge a stroke test',
   summary:
     'Zero, span, widest error, hysteresis with dead band, linearity and repeatability of a valve stroked up and down, and what is adjusted first.',
-  source: 'Terms of IEC 61298-2: errors, hysteresis, terminal-based linearity, in percent of span.',
+  source:
+    'Terms of IEC 61298-2: errors, hysteresis, terminal-based linearity of the mean of up and down, and of the way up alone, in percent of span.',
   input: strictObject({
     points: yup
       .array(
@@ -44,6 +45,7 @@ export const judgeStrokeTest = computation({
     worstAt: yup.object().required(),
     hysteresis: figure(),
     linearity: figure(),
+    linearityUp: figure(),
     repeatability: figure(),
     says: yup.string().required(),
   }),

@@ -168,6 +168,37 @@ describe('judge-regulator-run', () => {
   })
 })
 
+describe('figures of the trade', () => {
+  const of = (name: string, input: object) =>
+    compute(computationNamed(name), input, shippedLibrary) as Record<string, number | string>
+  it('the Cv that is needed passes the flow that was asked for', () => {
+    const pressures = { inletKpa: 700, outletKpa: 200 }
+    const gas = { specificGravity: 0.6, gamma: 1.31, temperatureK: 288.15, z: 1 }
+    const { cv } = of('needed-cv', { flowM3h: 400, ...pressures, gas })
+    const back = of('size-gas-flow', { valve: { cv, xT: 0.7 }, gas, ...pressures })
+    expect(back.sm3h).toBeCloseTo(400, 6)
+    // 10 gpm through Cv 1 at 100 psi: 2.2712 m³/h at 689.476 kPa.
+    const water = of('needed-cv', { flowM3h: 2.271247, inletKpa: 689.4757, outletKpa: 0 })
+    expect(water.cv).toBeCloseTo(1, 3)
+  })
+  it('droop and lock-up are in percent of the set pressure', () => {
+    expect(of('droop', { setKpa: 400, loadKpa: 380, lockUpKpa: 420 })).toEqual({
+      droopPercent: 5,
+      lockUpPercent: 5,
+    })
+  })
+  it('a due date keeps its anchor, and an overhaul long before it is not wanted again at once', () => {
+    const rule = { intervalMonths: 36, maximumMonths: 42, anchor: '2025-09-10' }
+    expect(of('due-date', { ...rule, testedOn: '2025-01-05' }).dueOn).toBe('2028-07-05')
+    expect(of('due-date', { ...rule, testedOn: '2025-08-01' }).dueOn).toBe('2028-09-10')
+  })
+  it('a ring that keeps half of its squeeze has a compression set of 50 %', () => {
+    expect(
+      of('compression-set', { originalMm: 4, compressedMm: 3, recoveredMm: 3.5 }).percent,
+    ).toBe(50)
+  })
+})
+
 describe('the limit of a metric pack', () => {
   // EN 12186: operating pressure, bar, and the part of it to which it may rise for a while.
   it.each([

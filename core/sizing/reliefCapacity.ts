@@ -40,6 +40,8 @@ export interface ReliefCapacity {
 
 const POINTS = 24
 const HALVINGS = 60
+/** Part of its start within which a relief goes from shut to fully lifted when it pops. */
+const POP = 1e-4
 
 /**
  * Whether a relief holds the pressure when its regulator fails wide open at the highest inlet: the
@@ -48,10 +50,10 @@ const HALVINGS = 60
  */
 export function reliefCapacity(asked: ReliefAsked): ReliefCapacity {
   const { regulator, relief, gas, inletMaximumKpa, limitKpa } = asked
-  if (!(relief.fullKpa > relief.startKpa))
+  if (!(relief.fullKpa >= relief.startKpa))
     throw new CannotCompute(
       'relief-lift',
-      'A relief is fully lifted above the pressure at which it starts.',
+      'A relief is not fully lifted below the pressure at which it starts.',
       'Look at the two pressures again.',
     )
   if (!(limitKpa > 0 && limitKpa < inletMaximumKpa))
@@ -60,10 +62,14 @@ export function reliefCapacity(asked: ReliefAsked): ReliefCapacity {
       'The limit must lie between atmosphere and the highest inlet.',
       'Read both from the sheet of the station.',
     )
+  // One that pops is fully lifted the moment it starts.
+  const isPop = relief.fullKpa - relief.startKpa <= POP * relief.startKpa
   const inflow = (kpa: number) =>
     gasFlow({ valve: regulator, gas, inletKpa: inletMaximumKpa, outletKpa: kpa }).sm3h
   const discharge = (kpa: number) => {
-    const opened = lift((kpa - relief.startKpa) / (relief.fullKpa - relief.startKpa))
+    const opened = isPop
+      ? Number(kpa >= relief.startKpa)
+      : lift((kpa - relief.startKpa) / (relief.fullKpa - relief.startKpa))
     return opened * gasFlow({ valve: relief, gas, inletKpa: Math.max(kpa, 0), outletKpa: 0 }).sm3h
   }
   let [low, high] = [0, inletMaximumKpa]
@@ -82,7 +88,7 @@ export function reliefCapacity(asked: ReliefAsked): ReliefCapacity {
     marginPercent: (capacitySm3h / inflowSm3h - 1) * 100,
     holds: high <= limitKpa,
     limitKpa,
-    limitedBy: high >= relief.fullKpa ? 'orifice' : 'lift',
+    limitedBy: high > relief.fullKpa * (1 + POP) ? 'orifice' : 'lift',
     curve: Array.from({ length: POINTS + 1 }, (_, n) => {
       const kpa = (top * n) / POINTS
       return { kpa, inflowSm3h: inflow(kpa), reliefSm3h: discharge(kpa) }

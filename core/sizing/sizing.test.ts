@@ -98,8 +98,17 @@ describe('a relief against its regulator', () => {
     expect(rising(curve.map((p) => p.reliefSm3h))).toBe(true)
     expect(rising(curve.map((p) => p.inflowSm3h).reverse())).toBe(true)
   })
+  it('takes a relief that pops: fully lifted where it starts, with its whole capacity at its set pressure', () => {
+    const at = (fullKpa: number) =>
+      reliefCapacity({ ...asked, limitKpa: 45, relief: { ...asked.relief, fullKpa } })
+    const popped = at(45)
+    expect(popped.capacitySm3h).toBeGreaterThan(0)
+    expect(popped.marginPercent).toBeGreaterThan(-100)
+    expect(at(45 * 1.000_01).capacitySm3h).toBeCloseTo(popped.capacitySm3h, 6)
+    expect(popped.balanceKpa).toBeLessThanOrEqual(reliefCapacity(asked).balanceKpa)
+  })
   it('refuses a relief that is lifted before it starts, and a limit above the inlet', () => {
-    const lifted = { ...asked, relief: { ...asked.relief, fullKpa: 45 } }
+    const lifted = { ...asked, relief: { ...asked.relief, fullKpa: 44 } }
     expect(() => reliefCapacity(lifted)).toThrow(expect.objectContaining({ code: 'relief-lift' }))
     expect(() => reliefCapacity({ ...asked, limitKpa: 800 })).toThrow(
       expect.objectContaining({ code: 'limit-outside' }),

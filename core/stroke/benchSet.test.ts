@@ -17,6 +17,10 @@ describe('bench set', () => {
     expect(found.frictionKpa).toBeCloseTo(friction, 9)
     expect(found.frictionPercent).toBeCloseTo((friction / 160) * 100, 9)
   })
+  it('tells friction at the start from friction at full travel', () => {
+    const found = benchSet({ firstUpKpa: 44, fullUpKpa: 210, firstDownKpa: 190, fullDownKpa: 36 })
+    expect(found).toMatchObject({ frictionStartKpa: 4, frictionFullKpa: 10, frictionKpa: 7 })
+  })
   it('says how far it is set from its plate', () => {
     const found = benchSet({ ...read(5, 7), plateLowKpa: 40, plateHighKpa: 200 })
     expect(found.shiftKpa).toBeCloseTo(7, 9)

@@ -15,7 +15,10 @@ export interface BenchSet {
   /** The spring alone, friction taken out: the middle between both directions, kPa. */
   readonly lowKpa: number
   readonly highKpa: number
-  /** Half the gap between the directions: what friction takes each way, kPa. */
+  /** Half the gap between the directions: what friction takes each way, at the start and at full travel, kPa. */
+  readonly frictionStartKpa: number
+  readonly frictionFullKpa: number
+  /** The mean of both. */
   readonly frictionKpa: number
   /** Friction in percent of the span of the spring. */
   readonly frictionPercent: number
@@ -44,7 +47,9 @@ export function benchSet(read: BenchSetRead): BenchSet {
     )
   const lowKpa = (firstUpKpa + fullDownKpa) / 2
   const highKpa = (fullUpKpa + firstDownKpa) / 2
-  const frictionKpa = (fullUpKpa - firstDownKpa + firstUpKpa - fullDownKpa) / 4
+  const frictionStartKpa = (firstUpKpa - fullDownKpa) / 2
+  const frictionFullKpa = (fullUpKpa - firstDownKpa) / 2
+  const frictionKpa = (frictionStartKpa + frictionFullKpa) / 2
   const plate =
     plateLowKpa === undefined || plateHighKpa === undefined
       ? null
@@ -52,6 +57,8 @@ export function benchSet(read: BenchSetRead): BenchSet {
   return {
     lowKpa,
     highKpa,
+    frictionStartKpa,
+    frictionFullKpa,
     frictionKpa,
     frictionPercent: (frictionKpa / (highKpa - lowKpa)) * 100,
     shiftKpa: plate === null ? null : (lowKpa + highKpa) / 2 - plate,

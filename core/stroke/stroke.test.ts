@@ -57,6 +57,14 @@ describe('a stroke', () => {
     const bent = line((s) => (s === 50 ? 55 : s))
     expect(judged(bent, back(bent))).toMatchObject({ zeroError: 0, spanError: 0, linearity: 5 })
   })
+  it('takes its linearity from the mean of up and down, and shows that of the way up beside it', () => {
+    // Up 1 % high in the middle, down 2 % high: the mean is 1.5 % off the line through its ends.
+    const up = line((s) => (s === 50 ? 51 : s))
+    const down = line((s) => (s === 50 ? 52 : s))
+    const found = judged(up, back(down))
+    expect(found.linearity).toBeCloseTo(1.5, 9)
+    expect(found.linearityUp).toBeCloseTo(1, 9)
+  })
   it('gone through twice shows how well it repeats', () => {
     const points = [
       ...run(

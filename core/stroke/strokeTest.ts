@@ -28,7 +28,10 @@ export interface StrokeJudgement {
   /** Widest gap between up and down at one signal: hysteresis and dead band together. */
   readonly hysteresis: number | null
   /** Widest distance from the straight line between the terminals, on the way up. */
+  /** Terminal-based, of the mean of up and down (IEC 61298-2). */
   readonly linearity: number | null
+  /** The same of the way up alone, which some sheets state. */
+  readonly linearityUp: number | null
   readonly repeatability: number | null
   /** What is adjusted first, or why nothing is judged. */
   readonly says: string
@@ -66,7 +69,8 @@ export function judgeStroke({ points, action, tolerance }: StrokeAsked): StrokeJ
     worstError: error(worst),
     worstAt: worst,
     hysteresis: widest(points, (a, b) => a.way !== b.way && (a.cycle ?? 1) === (b.cycle ?? 1)),
-    linearity: low && high ? terminalBased(up, low, high) : null,
+    linearity: terminalBased(meanOf(points)),
+    linearityUp: terminalBased(up),
     repeatability: widest(points, (a, b) => a.way === b.way && (a.cycle ?? 1) !== (b.cycle ?? 1)),
   }
   if (up.length < LEAST || !low || !high || figures.hysteresis === null)
@@ -98,11 +102,30 @@ function advice(
   return `Zero and span fit and the widest error is ${signed(worstError)}: look at linkage and characteristic.`
 }
 
-function terminalBased(up: readonly StrokePoint[], low: StrokePoint, high: StrokePoint): number {
+type CurvePoint = Pick<StrokePoint, 'signal' | 'travel'>
+
+/** The widest distance of a curve from the line through its ends; null where an end was not read. */
+function terminalBased(curve: readonly CurvePoint[]): number | null {
+  const at = (signal: number) => curve.find((p) => Math.abs(p.signal - signal) <= SAME)
+  const [low, high] = [at(0), at(100)]
+  if (!low || !high) return null
   const slope = (high.travel - low.travel) / (high.signal - low.signal)
   return Math.max(
-    ...up.map((p) => Math.abs(p.travel - (low.travel + slope * (p.signal - low.signal)))),
+    ...curve.map((p) => Math.abs(p.travel - (low.travel + slope * (p.signal - low.signal)))),
   )
+}
+
+/** The mean travel of each signal, over both ways and every cycle. */
+function meanOf(points: readonly StrokePoint[]): CurvePoint[] {
+  const signals = points.reduce<number[]>(
+    (known, p) =>
+      known.some((s) => Math.abs(s - p.signal) <= SAME) ? known : [...known, p.signal],
+    [],
+  )
+  return signals.map((signal) => {
+    const own = points.filter((p) => Math.abs(p.signal - signal) <= SAME)
+    return { signal, travel: own.reduce((sum, p) => sum + p.travel, 0) / own.length }
+  })
 }
 
 /** The widest gap of travel between two points of one signal that belong together; null without such. */

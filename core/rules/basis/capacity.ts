@@ -27,8 +27,8 @@ const schema = strictObject({
   inletRead: slug(),
   /** Where the relief starts to discharge: as it was read, or as it is set. */
   start: slug().required(),
-  /** It is fully lifted so many percent above that. */
-  fullAbove: number(0.1, 100).required(),
+  /** It is fully lifted so many percent above that; none for one that pops. */
+  fullAbove: number(0, 100).required(),
   /** Of the gas, against air. */
   specificGravity: number(0.05, 5).required(),
   gamma: number(1.05, 1.7).required(),
