@@ -1,8 +1,8 @@
 import * as yup from 'yup'
 import { line, strictObject, uuid } from '@uvanta/core/schema'
 import { endpoint } from './endpoint'
-import { idParams, list, password } from './fields'
-import { personSchema } from './people'
+import { idParams, list } from './fields'
+import { personSchema, proof } from './people'
 
 /** A key of one person on one device: it signs visits and signs in where there is no line for a password. */
 const deviceSchema = yup.object({
@@ -66,7 +66,7 @@ export const devices = {
       id: uuid<'device'>().required(),
       label: line(80).required(),
       publicKey: publicKeySchema.required(),
-      password: password().required(),
+      ...proof,
     }),
     response: deviceSchema,
   }),

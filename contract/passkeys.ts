@@ -1,8 +1,8 @@
 import * as yup from 'yup'
 import { line, prose, strictObject } from '@uvanta/core/schema'
 import { endpoint } from './endpoint'
-import { list, password } from './fields'
-import { personSchema } from './people'
+import { list } from './fields'
+import { personSchema, proof } from './people'
 
 /** The name that an authenticator gave a passkey, base64url. */
 const passkeyId = () => line(700).matches(/^[\w-]+$/, 'must be the name of a passkey, in base64url')
@@ -55,7 +55,7 @@ export const passkeys = {
     summary: 'Begin to set up a passkey of the own, with the password',
     tag: 'Session',
     access: 'signed-in',
-    body: strictObject({ password: password().required() }),
+    body: strictObject(proof),
     response: asked,
   }),
   add: endpoint({

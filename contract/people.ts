@@ -93,6 +93,16 @@ const code = () =>
       'must be the 6 digits, or a recovery code',
     )
 
+/** What a person types before a new way in is made, or one is removed; the code where there is a second factor. */
+export const proof = { password: password().required(), code: code() }
+
+const endedKeys = yup.object({
+  devices: yup.array(yup.string().required()).required(),
+  passkeys: yup.array(yup.string().required()).required(),
+})
+/** Device keys and passkeys that sign nobody in any longer, by their labels. */
+export type EndedKeys = yup.InferType<typeof endedKeys>
+
 const newSecondFactor = yup.object({
   /** What the authenticator holds, base 32. */
   secret: yup.string().required(),
@@ -170,7 +180,12 @@ export const session = {
     summary: 'Change the own password',
     tag: 'Session',
     access: 'signed-in',
-    body: strictObject({ current: password().required(), next: newPassword().required() }),
+    body: strictObject({
+      current: password().required(),
+      next: newPassword().required(),
+      keepDevice: uuid<'device'>(),
+    }),
+    response: yup.object({ ended: endedKeys.required() }),
   }),
   setUnits: endpoint({
     method: 'put',
@@ -196,16 +211,19 @@ export const session = {
     summary: 'Confirm the own second factor by a code of it; answers recovery codes, once',
     tag: 'Session',
     access: 'signed-in',
-    body: strictObject({ code: code().required() }),
-    response: yup.object({ recovery: yup.array(yup.string().required()).required() }),
+    body: strictObject({ code: code().required(), keepDevice: uuid<'device'>() }),
+    response: yup.object({
+      recovery: yup.array(yup.string().required()).required(),
+      ended: endedKeys.required(),
+    }),
   }),
   removeSecondFactor: endpoint({
     method: 'post',
     path: '/api/v1/session/second-factor/remove',
-    summary: 'Take the own second factor off',
+    summary: 'Remove the own second factor, by the password and a code of it',
     tag: 'Session',
     access: 'signed-in',
-    body: strictObject({ password: password().required() }),
+    body: strictObject(proof),
   }),
   list: endpoint({
     method: 'get',
@@ -232,9 +250,11 @@ export const session = {
   endOthers: endpoint({
     method: 'delete',
     path: '/api/v1/sessions',
-    summary: 'Sign the own name out everywhere but here',
+    summary: 'Sign the own name out everywhere but here, and end its device keys and passkeys',
     tag: 'Session',
     access: 'signed-in',
+    query: strictObject({ keepDevice: uuid<'device'>() }),
+    response: yup.object({ ended: endedKeys.required() }),
   }),
 }
 

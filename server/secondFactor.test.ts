@@ -104,16 +104,23 @@ describe('a second factor', () => {
     expect(() => open(row?.secret ?? '', 'another')).toThrow()
     expect(shut('the same', 'x')).not.toBe(shut('the same', 'x'))
   })
-  it('is taken off by the administrator, or with the password, and both are written down', async () => {
+  it('is taken off by the administrator, or with password and code, and both are written down', async () => {
     const administrator = await signedIn(server, 'administrator')
     const people: Person[] = (await administrator.get('/api/v1/people')).body.items
     const { id } = people.find((p) => p.username === 'planner')!
     await administrator.delete(`/api/v1/people/${id}/second-factor`).expect(204)
     const planner = await signedIn(server, 'planner')
-    await confirm(planner, shown(await begin(planner))).expect(200)
+    const again = await begin(planner)
+    await confirm(planner, shown(again)).expect(200)
     const off = () => planner.post('/api/v1/session/second-factor/remove')
     await off().send({ password: 'wrong' }).expect(409)
-    await off().send({ password: PASSWORD }).expect(204)
+    const alone = await off().send({ password: PASSWORD }).expect(409)
+    expect(codeOf(alone.body.type)).toBe('second-factor')
+    await off().send({ password: PASSWORD, code: '000000' }).expect(409)
+    later(30)
+    await off()
+      .send({ password: PASSWORD, code: shown(again) })
+      .expect(204)
     expect((await enter('planner')).status).toBe(200)
     const { items } = (await administrator.get('/api/v1/audit')).body
     const offs = items.filter((l: { action: string }) => l.action === 'took off a second factor')

@@ -56,6 +56,7 @@ export function bindSession(app: App, bind: Bind): void {
     changePassword(app, actor(), body.current, body.next, {
       address: addressOf(req),
       session: req.sessionID,
+      keepDevice: body.keepDevice,
     }),
   )
   bind(api.session.setUnits, ({ actor, body }) => setUnits(app, actor(), body))
@@ -63,16 +64,21 @@ export function bindSession(app: App, bind: Bind): void {
     beginSecondFactor(app, actor(), body.password, addressOf(req)),
   )
   bind(api.session.confirmSecondFactor, ({ actor, body, req }) =>
-    confirmSecondFactor(app, actor(), body.code, req.sessionID),
+    confirmSecondFactor(app, actor(), body.code, {
+      session: req.sessionID,
+      keepDevice: body.keepDevice,
+    }),
   )
   bind(api.session.removeSecondFactor, ({ actor, body, req }) =>
-    removeOwnSecondFactor(app, actor(), body.password, addressOf(req)),
+    removeOwnSecondFactor(app, actor(), body, addressOf(req)),
   )
   bind(api.session.list, async ({ actor, req }) => ({
     items: await listSessions(app, actor().id, req.sessionID),
   }))
   bind(api.session.end, ({ actor, params }) => endSession(app, actor().id, params.id))
-  bind(api.session.endOthers, ({ actor, req }) => endOtherSessions(app, actor().id, req.sessionID))
+  bind(api.session.endOthers, ({ actor, query, req }) =>
+    endOtherSessions(app, actor(), req.sessionID, query.keepDevice),
+  )
   bind(api.devices.list, async ({ actor }) => ({ items: await listDevices(app, actor().id) }))
   bind(api.devices.ofPerson, async ({ params }) => ({ items: await listDevices(app, params.id) }))
   bind(api.devices.register, ({ actor, body, req }) =>
@@ -97,7 +103,7 @@ export function bindSession(app: App, bind: Bind): void {
 function bindPasskeys(app: App, bind: Bind): void {
   bind(api.passkeys.list, async ({ actor }) => ({ items: await listPasskeys(app, actor().id) }))
   bind(api.passkeys.begin, async ({ actor, body, req }) => {
-    const asked = await beginPasskey(app, actor(), body.password, addressOf(req))
+    const asked = await beginPasskey(app, actor(), body, addressOf(req))
     req.session.newPasskey = asked.challenge
     return asked
   })

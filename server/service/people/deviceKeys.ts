@@ -1,10 +1,12 @@
 import { randomBytes, webcrypto } from 'node:crypto'
 import { type Device, type DevicePublicKey, type Person, signInText } from '@uvanta/contract'
+import { Op } from 'sequelize'
 import type { App } from '../../context'
 import type { DeviceKeyRow } from '../../store/tables'
 import { audited } from '../audit'
 import { forbidden, notFound, ServiceError } from '../errors'
-import { checkPassword, readPerson } from './people'
+import { readPerson } from './people'
+import { type Proof, reauthenticate } from './reauthenticate'
 
 const CURVE = { name: 'ECDSA', namedCurve: 'P-256' } as const
 const BY = { name: 'ECDSA', hash: 'SHA-256' } as const
@@ -23,10 +25,10 @@ export async function listDevices(app: App, personId: string): Promise<Device[]>
 export async function registerDevice(
   app: App,
   actor: Person,
-  input: { id: string; label: string; publicKey: DevicePublicKey; password: string },
+  input: { id: string; label: string; publicKey: DevicePublicKey } & Proof,
   address: string,
 ): Promise<Device> {
-  await checkPassword(app, actor.id, input.password, address)
+  await reauthenticate(app, actor, input, address)
   const known = await app.db.deviceKeys.findByPk(input.id)
   if (known) {
     if (known.personId !== actor.id) throw forbidden('That device is another’s.', 'Make a new key.')
@@ -45,7 +47,8 @@ export async function registerDevice(
       'Revoke those that you no longer use.',
     )
   }
-  const { password: _, ...key } = input
+  await refuseUsedKey(app, input)
+  const { password: _, code: __, ...key } = input
   const row = {
     ...key,
     personId: actor.id,
@@ -57,6 +60,20 @@ export async function registerDevice(
     app.db.deviceKeys.create(row, { transaction }),
   )
   return readDevice(app, input.id)
+}
+
+/** One public key belongs to one device of one person, for good: a revoked one does not come back under another id. */
+async function refuseUsedKey(
+  app: App,
+  { id, publicKey }: { id: string; publicKey: DevicePublicKey },
+): Promise<void> {
+  // Of JSON columns both halves are compared here: there are a few keys to a person, and none has two.
+  const known = await app.db.deviceKeys.findAll({ where: { id: { [Op.ne]: id } } })
+  const used = known.some(({ publicKey: k }) => k.x === publicKey.x && k.y === publicKey.y)
+  if (used)
+    throw new ServiceError('refused', 'This key is registered already.', 'Make a new one.', {
+      code: 'key-used',
+    })
 }
 
 /** From now on nothing that the device signs counts; what arrived before stands. */

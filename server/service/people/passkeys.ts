@@ -14,7 +14,8 @@ import type { App } from '../../context'
 import type { PasskeyRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
-import { checkPassword, readPerson } from './people'
+import { readPerson } from './people'
+import { type Proof, reauthenticate } from './reauthenticate'
 
 /**
  * Passkeys (WebAuthn): an authenticator that asked its person for a finger, a face or a PIN signs a challenge. That is
@@ -53,11 +54,11 @@ export async function listPasskeys(app: App, personId: string): Promise<Passkey[
 export async function beginPasskey(
   app: App,
   person: Person,
-  password: string,
+  proof: Proof,
   address: string,
 ): Promise<PublicKeyCredentialCreationOptionsJSON> {
   const { rpID } = house(app)
-  await checkPassword(app, person.id, password, address)
+  await reauthenticate(app, person, proof, address)
   const known = await app.db.passkeys.findAll({ where: { personId: person.id } })
   if (known.length >= MOST)
     throw new ServiceError(

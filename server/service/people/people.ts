@@ -1,6 +1,6 @@
 import type { Id } from '@uvanta/core/schema'
 import { hash, verify } from '@node-rs/argon2'
-import type { Licence, OwnUnits, Person, Role } from '@uvanta/contract'
+import type { EndedKeys, Licence, OwnUnits, Person, Role } from '@uvanta/contract'
 import { QueryTypes, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { LicenceRow, PersonRow } from '../../store/tables'
@@ -26,7 +26,8 @@ export async function checkPassword(
   address: string,
 ): Promise<void> {
   const attempt = { person: personId, address }
-  await countAttempt(app, attempt)
+  // Asked of somebody whose session lives: what strangers guess elsewhere keeps nobody from signing.
+  await countAttempt(app, attempt, { isSignedIn: true })
   const row = await app.db.people.findByPk(personId)
   if (!row || !(await verify(row.passwordHash, password))) {
     throw new ServiceError('refused', 'That is not your password.', 'Type it again.')
@@ -39,18 +40,30 @@ export async function changePassword(
   person: Person,
   current: string,
   next: string,
-  from: { readonly address: string; readonly session: string },
-): Promise<void> {
+  from: {
+    readonly address: string
+    readonly session: string
+    readonly keepDevice?: Id<'device'> | undefined
+  },
+): Promise<{ ended: EndedKeys }> {
   await checkPassword(app, person.id, current, from.address)
   refuseWeak(next, person.username, person.name)
   const passwordHash = await hashPassword(next)
-  await audited(app, person, 'changed the own password', person.username, async (transaction) => {
-    await app.db.people.update(
-      { passwordHash, mustChange: false },
-      { where: { id: person.id }, transaction },
-    )
-    await endSessions(app, person.id, transaction, from.session)
-  })
+  const ended = await audited(
+    app,
+    person,
+    'changed the own password',
+    person.username,
+    async (transaction) => {
+      await app.db.people.update(
+        { passwordHash, mustChange: false },
+        { where: { id: person.id }, transaction },
+      )
+      await endSessions(app, person.id, transaction, from.session)
+      return revokeAll(app, person, person.id, transaction, from.keepDevice)
+    },
+  )
+  return { ended }
 }
 
 /** The own units; nothing of anybody else changes by them. */

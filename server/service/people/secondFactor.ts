@@ -1,20 +1,21 @@
-import { createHash, randomInt } from 'node:crypto'
-import type { NewSecondFactor, Person } from '@uvanta/contract'
-import { Secret, TOTP } from 'otpauth'
-import type { Transaction } from 'sequelize'
+import { randomInt } from 'node:crypto'
+import type { EndedKeys, NewSecondFactor, Person } from '@uvanta/contract'
+import type { Id } from '@uvanta/core/schema'
+import { Secret } from 'otpauth'
 import type { App } from '../../context'
-import type { SecondFactorRow } from '../../store/tables'
 import { audited } from '../audit'
 import { ServiceError } from '../errors'
 import { endSessions } from './endSessions'
 import { checkPassword, readPerson } from './people'
+import { type Proof, reauthenticate } from './reauthenticate'
+import { revokeAll } from './revokeAll'
+import { hashOf, locked, stepOf, totp } from './takeCode'
 
 /**
  * Codes of an authenticator as a second factor (RFC 6238: SHA-1, 6 digits, 30 s), each taken once, with one step
  * before and after for clocks that differ. Ten recovery codes stand in for a lost device, each once.
  */
 const RECOVERY_CODES = 10
-const STEPS_BESIDE = 1
 /** 20 bytes, as RFC 4226 recommends. */
 const SECRET_BYTES = 20
 
@@ -47,37 +48,44 @@ export async function confirmSecondFactor(
   app: App,
   person: Person,
   code: string,
-  session: string,
-): Promise<{ recovery: string[] }> {
+  from: { readonly session: string; readonly keepDevice?: Id<'device'> | undefined },
+): Promise<{ recovery: string[]; ended: EndedKeys }> {
   const recovery = Array.from({ length: RECOVERY_CODES }, newRecoveryCode)
-  await audited(app, person, 'set up a second factor', person.username, async (transaction) => {
-    const row = await locked(app, person.id, transaction)
-    const step = row && !person.secondFactor ? stepOf(app, row, code) : null
-    if (!row || step === null)
-      throw new ServiceError(
-        'refused',
-        'That is not the code.',
-        'Wait for the next one, then type it; the clock of the device has to be right.',
+  const ended = await audited(
+    app,
+    person,
+    'set up a second factor',
+    person.username,
+    async (transaction) => {
+      const row = await locked(app, person.id, transaction)
+      const step = row && !person.secondFactor ? stepOf(app, row, code) : null
+      if (!row || step === null)
+        throw new ServiceError(
+          'refused',
+          'That is not the code.',
+          'Wait for the next one, then type it; the clock of the device has to be right.',
+        )
+      await row.update({ lastStep: step, recovery: recovery.map(hashOf) }, { transaction })
+      await app.db.people.update(
+        { secondFactorSince: app.now().toJSDate() },
+        { where: { id: person.id }, transaction },
       )
-    await row.update({ lastStep: step, recovery: recovery.map(hashOf) }, { transaction })
-    await app.db.people.update(
-      { secondFactorSince: app.now().toJSDate() },
-      { where: { id: person.id }, transaction },
-    )
-    // Whoever is signed in elsewhere was never asked for a code.
-    await endSessions(app, person.id, transaction, session)
-  })
-  return { recovery }
+      // Whoever is signed in elsewhere was never asked for a code.
+      await endSessions(app, person.id, transaction, from.session)
+      return revokeAll(app, person, person.id, transaction, from.keepDevice)
+    },
+  )
+  return { recovery, ended }
 }
 
-/** Takes the own second factor off. */
+/** Removes the own second factor, for whoever has it: the password alone does not do. */
 export async function removeOwnSecondFactor(
   app: App,
   person: Person,
-  password: string,
+  proof: Proof,
   address: string,
 ): Promise<void> {
-  await checkPassword(app, person.id, password, address)
+  await reauthenticate(app, person, proof, address)
   await remove(app, person, person)
 }
 
@@ -91,46 +99,6 @@ const remove = (app: App, actor: Person, of: Person) =>
     await app.db.secondFactors.destroy({ where: { personId: of.id }, transaction })
     await app.db.people.update({ secondFactorSince: null }, { where: { id: of.id }, transaction })
   })
-
-/**
- * Takes a code, or a recovery code, of somebody who signs in.
- * @returns whether it is one, and was not used before
- */
-export function takeCode(app: App, personId: string, code: string): Promise<boolean> {
-  return app.db.sequelize.transaction(async (transaction) => {
-    const row = await locked(app, personId, transaction)
-    if (!row) return false
-    const step = stepOf(app, row, code)
-    if (step !== null) {
-      await row.update({ lastStep: step }, { transaction })
-      return true
-    }
-    const left = row.recovery.filter((h) => h !== hashOf(code))
-    if (left.length === row.recovery.length) return false
-    await row.update({ recovery: left }, { transaction })
-    return true
-  })
-}
-
-const locked = (app: App, personId: string, transaction: Transaction) =>
-  app.db.secondFactors.findByPk(personId, { lock: true, transaction })
-
-const totp = (app: App, username: string, secret: Secret) =>
-  new TOTP({ issuer: app.config.utility.name, label: username, secret })
-
-/** The time step that a code is of, where it was not taken before; null for any other text. */
-function stepOf(app: App, row: SecondFactorRow, code: string): number | null {
-  const timestamp = app.now().toMillis()
-  const own = totp(app, '', Secret.fromBase32(app.secrets.open(row.secret, row.personId)))
-  const delta = own.validate({ token: plain(code), timestamp, window: STEPS_BESIDE })
-  if (delta === null) return null
-  const step = own.counter({ timestamp }) + delta
-  return step > row.lastStep ? step : null
-}
-
-/** However it was typed: without spaces and hyphens, in capitals. */
-const plain = (code: string) => code.replaceAll(/[\s-]/g, '').toUpperCase()
-const hashOf = (code: string) => createHash('sha256').update(plain(code)).digest('hex')
 
 /** Letters and digits that are not misread for each other. */
 const READABLE = '23456789ABCDEFGHJKMNPQRSTVWXYZ'

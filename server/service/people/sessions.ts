@@ -1,10 +1,12 @@
-import type { Person, SessionLine } from '@uvanta/contract'
+import type { EndedKeys, Person, SessionLine } from '@uvanta/contract'
+import type { Id } from '@uvanta/core/schema'
 import { createHash } from 'node:crypto'
 import { QueryTypes } from 'sequelize'
 import type { App } from '../../context'
-import { recordAudit } from '../audit'
+import { audited, recordAudit } from '../audit'
 import { notFound } from '../errors'
 import { endSessions } from './endSessions'
+import { revokeAll } from './revokeAll'
 
 interface SessionRow {
   readonly sid: string
@@ -81,8 +83,16 @@ export async function endSession(app: App, personId: string, name: string): Prom
 }
 
 /** Ends every session of a person but the one that asks for it. */
-export const endOtherSessions = (app: App, personId: string, here: string): Promise<void> =>
-  app.db.sequelize.transaction((transaction) => endSessions(app, personId, transaction, here))
+export const endOtherSessions = (
+  app: App,
+  person: Person,
+  here: string,
+  keepDevice: Id<'device'> | undefined,
+): Promise<{ ended: EndedKeys }> =>
+  audited(app, person, 'signed out everywhere else', person.username, async (transaction) => {
+    await endSessions(app, person.id, transaction, here)
+    return { ended: await revokeAll(app, person, person.id, transaction, keepDevice) }
+  })
 
 const BROWSERS = [
   ['Edg/', 'Edge'],

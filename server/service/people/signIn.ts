@@ -6,7 +6,7 @@ import type { PersonRow } from '../../store/tables'
 import { recordAudit } from '../audit'
 import { ServiceError } from '../errors'
 import { hashPassword, readPerson } from './people'
-import { takeCode } from './secondFactor'
+import { takeCode } from './takeCode'
 import { countAttempt, forgiveAttempt } from './wrongPasswords'
 
 /** Compared against when nobody has the name, so that the answer takes as long. */

@@ -1,3 +1,4 @@
+import { ipKeyGenerator } from 'express-rate-limit'
 import { Op } from 'sequelize'
 import type { App } from '../../context'
 import { counted } from '../../store/counted'
@@ -17,29 +18,39 @@ interface Limit {
 }
 
 /** A person at one address, an address whoever it names, a person wherever it comes from. */
-const limitsOf = ({ person, address }: Attempt): readonly [Limit, Limit] => [
-  { subject: `pair ${person} ${address}`, most: 8, minutes: 10 },
-  { subject: `address ${address}`, most: 60, minutes: 10 },
-]
+const limitsOf = ({ person, address }: Attempt): readonly [Limit, Limit] => {
+  const network = networkOf(address)
+  return [
+    { subject: `pair ${person} ${network}`, most: 8, minutes: 10 },
+    { subject: `address ${network}`, most: 60, minutes: 10 },
+  ]
+}
+/** One network counts as one place: of IPv6 the /64, of which anybody has more addresses than can be counted. */
+const networkOf = (address: string): string => ipKeyGenerator(address, 64)
 const everywhere = ({ person }: Attempt): Limit => ({
   subject: `person ${person}`,
   most: 40,
   minutes: 60,
 })
-const knownAt = ({ person, address }: Attempt) => `known ${person} ${address}`
+const knownAt = ({ person, address }: Attempt) => `known ${person} ${networkOf(address)}`
 const KNOWN_DAYS = 60
 
 /**
  * Lets a password be tried, and counts the attempt before it is looked at. Guessing from everywhere
  * stops guessing, but not the person at an address from which the right password came before: nobody
- * is locked out by others.
+ * is locked out by others. Somebody who is signed in already is counted with the own attempts alone.
  * @throws ServiceError too-many
  */
-export async function countAttempt(app: App, attempt: Attempt): Promise<void> {
+export async function countAttempt(
+  app: App,
+  attempt: Attempt,
+  { isSignedIn = false } = {},
+): Promise<void> {
   const known = await app.db.wrongPasswords.findByPk(knownAt(attempt))
   const oldest = app.now().minus({ days: KNOWN_DAYS }).toMillis()
   const familiar = known !== null && known.since.getTime() > oldest
-  const limits = familiar ? limitsOf(attempt) : [...limitsOf(attempt), everywhere(attempt)]
+  const limits =
+    familiar || isSignedIn ? limitsOf(attempt) : [...limitsOf(attempt), everywhere(attempt)]
   for (const { subject, minutes, most } of limits) {
     const now = app.now().toJSDate()
     const { count } = await counted(

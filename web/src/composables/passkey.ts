@@ -12,9 +12,12 @@ import { call } from '@/api/client'
 import { NotProved } from './notProved'
 
 /** @throws NotProved, ApiProblem */
-export async function makePasskey(label: string, password: string) {
+export async function makePasskey(
+  label: string,
+  proof: { readonly password: string; readonly code?: string | undefined },
+) {
   const optionsJSON = (await call(api.passkeys.begin, {
-    body: { password },
+    body: proof,
   })) as PublicKeyCredentialCreationOptionsJSON
   const answer = await proved(() => startRegistration({ optionsJSON }))
   return (await call(api.passkeys.add, { body: { label, answer: answer as never } })).items

@@ -37,13 +37,16 @@ export const useDeviceKey = defineStore('device-key', () => {
   }
 
   /** Registers this device for the person signed in. @throws ApiProblem */
-  async function setUp(password: string, pin: string): Promise<void> {
+  async function setUp(
+    proof: { readonly password: string; readonly code?: string | undefined },
+    pin: string,
+  ): Promise<void> {
     const { person, units, utility } = session
     if (!person) return
     const { publicKey, sealed } = await makeSealedKey(pin)
     const device = uuidv7()
     await call(api.devices.register, {
-      body: { id: device, label: deviceLabel(), publicKey, password },
+      body: { id: device, label: deviceLabel(), publicKey, ...proof },
     })
     const row: KeptKey = { personId: person.id, person, units, utility, device, sealed, wrong: 0 }
     await (await openDevice()).put('keys', row)

@@ -10,9 +10,11 @@ import ProblemNote from '@/parts/ProblemNote.vue'
 import RecordForm from '@/parts/form/RecordForm.vue'
 import StateMark from '@/parts/StateMark.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
+import { useDeviceKey } from '@/stores/deviceKey'
 import { useSession } from '@/stores/session'
 import { useRouter } from 'vue-router'
 import DevicePin from './DevicePin.vue'
+import { endedWords } from './endedWords'
 import OwnUnits from './OwnUnits.vue'
 import PasskeyList from './PasskeyList.vue'
 import SecondFactor from './SecondFactor.vue'
@@ -24,6 +26,8 @@ const singleKeys = useSingleKeys()
 const router = useRouter()
 const message = ref('')
 const done = ref(false)
+const keys = useDeviceKey()
+const ended = ref('')
 const attempt = ref(0)
 
 const given = computed(() => session.person?.mustChangePassword ?? false)
@@ -34,7 +38,11 @@ async function change(given: yup.InferType<typeof body>) {
   message.value = ''
   done.value = false
   try {
-    await call(api.session.changePassword, { body: given })
+    const keepDevice = keys.own()?.device
+    const { ended: gone } = await call(api.session.changePassword, {
+      body: { ...given, ...(keepDevice ? { keepDevice } : {}) },
+    })
+    ended.value = endedWords(gone)
     await session.load()
     done.value = true
     attempt.value++

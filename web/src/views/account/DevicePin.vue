@@ -11,9 +11,11 @@ import { useEntry } from '@/parts/form/useEntry'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
 import { useDeviceKey } from '@/stores/deviceKey'
+import { useSession } from '@/stores/session'
 
 /** The PIN of this device, with which visits are signed without a line, and the devices that may. */
 const keys = useDeviceKey()
+const session = useSession()
 const devices = shallowRef<readonly Device[]>([])
 /** Those that were revoked are many after some years, and seldom asked for. */
 const whole = ref(false)
@@ -49,10 +51,11 @@ const { submit, reset } = useEntry(
         (v, { parent }) => v === (parent as { pin?: string }).pin,
       ),
     password: string().required('is missing: confirm with it'),
+    code: string(),
   }),
   {},
-  async ({ pin, password }) => {
-    await does(() => keys.setUp(password, pin))
+  async ({ pin, password, code }) => {
+    await does(() => keys.setUp({ password, ...(code ? { code } : {}) }, pin))
     reset()
   },
 )
@@ -96,6 +99,14 @@ const revoke = (d: Device) =>
           label="Password"
           kind="password"
           autocomplete="current-password"
+        />
+        <EntryField
+          v-if="session.person?.secondFactor"
+          name="code"
+          label="Code of your authenticator"
+          inputmode="numeric"
+          autocomplete="one-time-code"
+          mono
         />
       </div>
       <BButton type="submit" variant="primary" :disabled="busy">Set the PIN</BButton>

@@ -11,6 +11,8 @@ import { useTrying } from '@/composables/useTrying'
 import { timeWords } from '@/composables/words'
 import RecordForm from '@/parts/form/RecordForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
+import { useSession } from '@/stores/session'
+import { codeField } from './codeField'
 
 /** The own passkeys: signing in with a finger, a face or the PIN of a device instead of password and code. */
 const passkeys = shallowRef<readonly Passkey[]>([])
@@ -18,18 +20,23 @@ const { busy, problem, trying } = useTrying()
 const possible = canHavePasskeys()
 const opened = ref(false)
 const put = ref('')
-const schema = strictObject({ label: line(80).required(), password: prose(200).required() })
+const session = useSession()
+const schema = strictObject({
+  label: line(80).required(),
+  password: prose(200).required(),
+  code: line(20),
+})
 
 const load = () =>
   trying(async () => {
     passkeys.value = (await call(api.passkeys.list)).items
   })
 onMounted(load)
-const add = ({ label, password }: { label: string; password: string }) =>
+const add = ({ label, ...proof }: { label: string; password: string; code?: string | undefined }) =>
   trying(async () => {
     put.value = ''
     try {
-      passkeys.value = await makePasskey(label, password)
+      passkeys.value = await makePasskey(label, proof)
       opened.value = false
     } catch (error) {
       if (!(error instanceof NotProved)) throw error
@@ -79,6 +86,7 @@ async function takeOff(id: string) {
           kind: 'password',
           autocomplete: 'current-password',
         },
+        ...(session.person?.secondFactor ? [codeField] : []),
       ]"
       action="Set the passkey up"
       :busy="busy"

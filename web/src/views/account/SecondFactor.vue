@@ -8,8 +8,11 @@ import { useTrying } from '@/composables/useTrying'
 import RecordForm from '@/parts/form/RecordForm.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import StateMark from '@/parts/StateMark.vue'
+import { useDeviceKey } from '@/stores/deviceKey'
 import { saveToFile } from '@/stores/saveToFile'
 import { useSession } from '@/stores/session'
+import { codeField } from './codeField'
+import { endedWords } from './endedWords'
 
 /** A code of an authenticator beside the password: set up, confirmed by a first code, taken off. */
 const session = useSession()
@@ -22,6 +25,9 @@ const must = computed(() => session.person?.mustSetSecondFactor ?? false)
 
 const beginning = bodyOf(api.session.beginSecondFactor)
 const confirming = bodyOf(api.session.confirmSecondFactor)
+const removing = bodyOf(api.session.removeSecondFactor)
+const keys = useDeviceKey()
+const ended = ref('')
 
 const begin = (body: yup.InferType<typeof beginning>) =>
   trying(async () => {
@@ -30,7 +36,12 @@ const begin = (body: yup.InferType<typeof beginning>) =>
   })
 const confirm = (body: yup.InferType<typeof confirming>) =>
   trying(async () => {
-    recovery.value = (await call(api.session.confirmSecondFactor, { body })).recovery
+    const keepDevice = keys.own()?.device
+    const made = await call(api.session.confirmSecondFactor, {
+      body: { ...body, ...(keepDevice ? { keepDevice } : {}) },
+    })
+    recovery.value = made.recovery
+    ended.value = endedWords(made.ended)
     begun.value = null
   })
 /** Only now the rest of the application opens: the recovery codes are shown once. */
@@ -40,7 +51,7 @@ const kept = () =>
     recovery.value = []
     opened.value = false
   })
-const takeOff = (body: yup.InferType<typeof beginning>) =>
+const takeOff = (body: yup.InferType<typeof removing>) =>
   trying(async () => {
     await call(api.session.removeSecondFactor, { body })
     await session.load()
@@ -74,6 +85,7 @@ const passwordField = {
       <p role="status">
         <StateMark state="pass" label="From now on a code is asked for at sign-in." />
       </p>
+      <p v-if="ended" role="status">{{ ended }}</p>
       <p>
         Keep these where the authenticator is not: each signs you in once when the device is lost.
         They are not shown again.
@@ -99,15 +111,7 @@ const passwordField = {
           <RecordForm
             :schema="confirming"
             :initial="{}"
-            :fields="[
-              {
-                name: 'code',
-                label: 'Code',
-                mono: true,
-                autocomplete: 'one-time-code',
-                inputmode: 'numeric',
-              },
-            ]"
+            :fields="[codeField]"
             action="Confirm"
             :busy="busy"
             @submit="confirm"
@@ -122,15 +126,15 @@ const passwordField = {
       </p>
       <RecordForm
         v-if="opened"
-        :schema="beginning"
+        :schema="removing"
         :initial="{}"
-        :fields="[passwordField]"
-        action="Take it off"
+        :fields="[passwordField, codeField]"
+        action="Remove"
         :busy="busy"
         @submit="takeOff"
         @cancel="close"
       />
-      <BButton v-else variant="outline-primary" @click="opened = true">Take it off</BButton>
+      <BButton v-else variant="outline-primary" @click="opened = true">Remove</BButton>
     </template>
     <template v-else>
       <p>

@@ -7,14 +7,17 @@ import { useTrying } from '@/composables/useTrying'
 import { timeWords } from '@/composables/words'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
+import { useDeviceKey } from '@/stores/deviceKey'
+import { endedWords } from './endedWords'
 
 /** Where the own name is signed in, and how it is signed out there: a lost telephone, a shared desk. */
 const lines = shallowRef<readonly SessionLine[] | null>(null)
 const { problem, trying } = useTrying()
+const keys = useDeviceKey()
+const ended = ref('')
 const FIRST = 6
 const whole = ref(false)
 const shown = computed(() => (whole.value ? lines.value : lines.value?.slice(0, FIRST)))
-const others = computed(() => lines.value?.filter((l) => !l.here) ?? [])
 
 async function load() {
   await trying(async () => {
@@ -25,7 +28,13 @@ async function end(id: string) {
   if (await trying(() => call(api.session.end, { params: { id } }))) await load()
 }
 async function endOthers() {
-  if (await trying(() => call(api.session.endOthers))) await load()
+  const keepDevice = keys.own()?.device
+  const query = keepDevice ? { keepDevice } : {}
+  const done = await trying(async () => {
+    const { ended: gone } = await call(api.session.endOthers, { query })
+    ended.value = endedWords(gone)
+  })
+  if (done) await load()
 }
 onMounted(load)
 </script>
@@ -46,8 +55,10 @@ onMounted(load)
     <BButton v-if="lines && lines.length > FIRST && !whole" variant="link" @click="whole = true"
       >All {{ lines.length }}</BButton
     >
-    <BButton v-if="others.length > 1" variant="outline-primary" @click="endOthers"
-      >Sign out everywhere but here</BButton
-    >
+    <p v-if="ended" role="status">{{ ended }}</p>
+    <p class="soft">
+      Signing out everywhere else also ends your passkeys and the keys of your other devices.
+    </p>
+    <BButton variant="outline-primary" @click="endOthers">Sign out everywhere else</BButton>
   </section>
 </template>
