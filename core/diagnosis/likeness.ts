@@ -6,6 +6,8 @@ import type { Prediction } from './hypotheses'
 export interface Found {
   readonly readings: readonly Seen[]
   readonly answers: readonly Pick<Answer, 'item' | 'answer'>[]
+  /** Items that failed by their rule pack. Something is wrong then: the equipment is not called sound. */
+  readonly failed?: readonly string[]
 }
 type Seen = Pick<Reading, 'item' | 'dimension' | 'value' | 'unit'>
 
@@ -17,8 +19,16 @@ export interface Expected {
   readonly answer: (item: string) => string | undefined
 }
 
-/** A person can be mistaken in what he saw, and the model in what he would see. */
-const OTHER_ANSWER = 0.06
+/**
+ * The chance that an answer is mistaken, by its kind. Nobody invents a drip, a hiss or a wrong way that is not there;
+ * a small one is easily missed. Judgement of the trade, no statistic.
+ */
+export const ANSWER_ERRORS = { seenByMistake: 0.01, missed: 0.15 } as const
+/**
+ * How much an item that is in order weighs beside one that failed: a part that fails one test passes others, so that
+ * good readings must not outweigh what was seen.
+ */
+const IN_ORDER_WEIGHT = 0.7
 /** How much any reading may lie outside of what is expected: nothing is ruled out for good. */
 const ANY_READING = 0.002
 /** Part of the largest reading that is thinkable by which a model is off at best. */
@@ -73,32 +83,64 @@ export function spreadsOf(
   }
 }
 
-/** How well found and expected agree: the likelihood, and whether nothing contradicts. */
+/** How well found and expected agree: the likelihood, whole and by item, and whether nothing contradicts. */
 export interface Likeness {
   readonly likelihood: number
+  readonly byItem: ReadonlyMap<string, number>
   readonly agrees: boolean
 }
 
-/** Compares what was found with what is expected, item by item; what either is silent about says nothing. */
+/**
+ * Compares what was found with what is expected, item by item; what either is silent about says nothing.
+ * @param bad items that failed, or that sound equipment answers otherwise
+ */
 export function likenessOf(
   found: Found,
   expected: Expected,
   spread: (item: string) => number,
+  bad: ReadonlySet<string>,
 ): Likeness {
-  let likelihood = 1
+  const byItem = new Map<string, number>()
   let agrees = true
+  const weightOf = (item: string) => (bad.size > 0 && !bad.has(item) ? IN_ORDER_WEIGHT : 1)
   for (const reading of found.readings) {
     const there = expected.reading(reading.item)
     if (there === undefined) continue
     const off = (siOf(reading) - there) / spread(reading.item)
-    likelihood *= Math.exp((-off * off) / 2) + ANY_READING
+    const likelihood = Math.exp((-off * off) / 2) + ANY_READING
+    byItem.set(reading.item, likelihood ** weightOf(reading.item))
     if (Math.abs(off) > 3) agrees = false
   }
   for (const { item, answer } of found.answers) {
     const there = expected.answer(item)
     if (there === undefined || there === answer) continue
-    likelihood *= OTHER_ANSWER
+    const { seenByMistake, missed } = ANSWER_ERRORS
+    byItem.set(item, bad.has(item) ? seenByMistake : missed ** weightOf(item))
     agrees = false
   }
-  return { likelihood, agrees }
+  const likelihood = [...byItem.values()].reduce((a, b) => a * b, 1)
+  return { likelihood, byItem, agrees }
+}
+
+/** Items that failed by their pack, and answers that sound equipment does not give. */
+export function badItems(found: Found, sound: readonly Expected[]): Set<string> {
+  const strange = found.answers.filter(({ item, answer }) => {
+    const good = sound[0]?.answer(item)
+    return good !== undefined && good !== answer
+  })
+  return new Set([...(found.failed ?? []), ...strange.map((a) => a.item)])
+}
+
+/** Whether an expectation shows an item as sound equipment does not: another answer, or a reading far from it. */
+export function showsBad(
+  expected: Expected,
+  item: string,
+  sound: readonly Expected[],
+  spread: (item: string) => number,
+): boolean {
+  const answer = expected.answer(item)
+  if (answer !== undefined) return sound.every((s) => s.answer(item) !== answer)
+  const reading = expected.reading(item)
+  if (reading === undefined) return false
+  return sound.every((s) => Math.abs((s.reading(item) ?? reading) - reading) > 2 * spread(item))
 }

@@ -1,7 +1,17 @@
 import { chances } from './chances'
 import { grouped } from './grouped'
 import type { Cause, Prediction } from './hypotheses'
-import { type Expected, expectedOf, type Found, halfway, likenessOf, spreadsOf } from './likeness'
+import {
+  badItems,
+  type Expected,
+  expectedOf,
+  type Found,
+  halfway,
+  type Likeness,
+  likenessOf,
+  showsBad,
+  spreadsOf,
+} from './likeness'
 
 /** All degrees of one cause, held against what was found. */
 export interface Weighed {
@@ -12,13 +22,21 @@ export interface Weighed {
   readonly agrees: boolean
   /** What is expected at that degree. */
   readonly best: Expected
+  /** How likely what was found is at each degree, item by item. */
+  readonly likenesses: readonly Likeness[]
+}
+
+/** All causes weighed, and what the weighing went by. */
+export interface Weighing {
+  readonly causes: readonly Weighed[]
+  readonly spread: (item: string) => number
+  readonly bad: ReadonlySet<string>
+  /** Items that failed though no cause that the model knows shows them so. */
+  readonly unexplained: readonly string[]
 }
 
 /** What was found weighed under every cause, the likeliest first, and how far apart sound pieces read. */
-export function weigh(
-  found: Found,
-  predictions: readonly Prediction[],
-): { readonly causes: readonly Weighed[]; readonly spread: (item: string) => number } {
+export function weigh(found: Found, predictions: readonly Prediction[]): Weighing {
   const cases = grouped(predictions, ({ cause }) =>
     cause ? `${cause.element} ${cause.fault}` : '',
   ).map((of) => ({ cause: of[0]?.cause ?? null, expected: byDegree(of) }))
@@ -26,18 +44,36 @@ export function weigh(
     cases.find((c) => c.cause === null)?.expected ?? [],
     cases.flatMap((c) => c.expected),
   )
-  // Whoever asks has seen something: that nothing is wrong is as likely as all that may be.
-  const sound = cases.reduce((sum, { cause }) => sum + (cause ? chances[cause.fault] : 0), 0)
+  const soundOnes = cases.find((c) => c.cause === null)?.expected ?? []
+  const bad = badItems(found, soundOnes)
+  // Nothing failed: that nothing is wrong is as likely as all that may be. Where something failed, something is wrong.
+  const all = cases.reduce((sum, { cause }) => sum + (cause ? chances[cause.fault] : 0), 0)
+  const sound = bad.size > 0 ? 0 : all
   const weighed = cases.map(({ cause, expected }) => {
-    const likenesses = expected.map((best) => ({ best, ...likenessOf(found, best, spread) }))
+    const likenesses = expected.map((best) => ({ best, ...likenessOf(found, best, spread, bad) }))
     const { best, agrees } = likenesses.reduce((a, b) => (b.likelihood > a.likelihood ? b : a))
     // Every degree of a fault is as likely as another.
     const mean = likenesses.reduce((sum, l) => sum + l.likelihood, 0) / likenesses.length
-    return { cause, best, agrees, weight: mean * (cause ? chances[cause.fault] : sound) }
+    return {
+      cause,
+      best,
+      agrees,
+      likenesses,
+      weight: mean * (cause ? chances[cause.fault] : sound),
+    }
   })
-  const whole = weightOf(weighed)
+  const whole = weightOf(weighed) || 1
   const causes = weighed.map((w) => ({ ...w, weight: w.weight / whole }))
-  return { causes: causes.sort((a, b) => b.weight - a.weight), spread }
+  const isExplained = (item: string) =>
+    cases.some(
+      (c) => c.cause !== null && c.expected.some((e) => showsBad(e, item, soundOnes, spread)),
+    )
+  return {
+    causes: causes.sort((a, b) => b.weight - a.weight),
+    spread,
+    bad,
+    unexplained: [...bad].filter((item) => !isExplained(item)),
+  }
 }
 
 /** How likely it is that one of several causes is the one. */

@@ -1,3 +1,4 @@
+import { fails, judgeTest, type Reading, type TestRun } from '../rules'
 import * as yup from 'yup'
 import { apparatusKinds, nominalsInSi } from '../apparatus'
 import { hasModel, predictions, rank } from '../diagnosis'
@@ -22,6 +23,7 @@ const input = strictObject({
 const output = yup.object({
   explained: yup.boolean().required(),
   sound: yup.number().required(),
+  pairs: yup.array().required(),
   suspects: yup
     .array(
       yup.object({
@@ -63,8 +65,18 @@ export const diagnoseTest = computation({
         'Look at its parts.',
       )
     }
-    const { procedure } = testPlanOf(library, rulePack, kind)
+    const plan = testPlanOf(library, rulePack, kind)
+    const { procedure } = plan
     const answers = answersOf(procedure, found)
+    const order = [...found.readings, ...answers].map((r) => r.item)
+    const given = Object.fromEntries(nominals.map((n) => [n.name, n.value])) as TestRun['nominals']
+    const run: TestRun = {
+      readings: found.readings as Reading[],
+      answers,
+      order,
+      ...(given ? { nominals: given } : {}),
+    }
+    const failed = judgeTest(plan, run).items.filter((i) => fails(i.simple ?? i.outcome))
     const site = {
       kind,
       sizeIn,
@@ -72,6 +84,6 @@ export const diagnoseTest = computation({
       nominals: nominalsInSi(nominals as Parameters<typeof nominalsInSi>[0]),
     }
     const made = [...predictions(procedure, site)].filter((p) => p !== null)
-    return rank(kind, { readings: found.readings, answers }, made)
+    return rank(kind, { readings: found.readings, answers, failed: failed.map((i) => i.id) }, made)
   },
 })

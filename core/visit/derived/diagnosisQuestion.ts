@@ -7,7 +7,7 @@ import type { VisitState } from '../log/state'
 import type { RunName } from '../log/words'
 import { planOfVisit } from './pinned'
 import { verdictOf } from './verdicts'
-import { passes } from '../../rules'
+import { fails, passes } from '../../rules'
 
 /** What is asked of the model after a test: what may be wrong with it. */
 export interface DiagnosisQuestion {
@@ -31,7 +31,9 @@ export function diagnosisQuestion(
   const equipment = state.plan?.equipment
   const plan = planOfVisit(state, library, name)
   if (!run?.finished || !equipment || !plan || !hasModel(equipment.kind)) return null
-  if (passes(verdictOf(state, name, library)?.outcome)) return null
+  const verdict = verdictOf(state, name, library)
+  if (passes(verdict?.outcome)) return null
+  const failed = (verdict?.items ?? []).filter((i) => fails(i.outcome)).map((i) => i.id)
   const nominals = nominalsInSi(equipment.nominals ?? [])
   const { linePressure } = run.started
   const above = run.readings.findLast((r) => r.gaugeAbovePort)?.gaugeAbovePort
@@ -48,6 +50,7 @@ export function diagnosisQuestion(
       ...(above ? { gaugeAbovePortM: valueToSi('length', Number(above.value), above.unit) } : {}),
     },
     found: {
+      failed,
       readings: run.readings.map(({ item, dimension, value, unit }) => ({
         item,
         dimension,

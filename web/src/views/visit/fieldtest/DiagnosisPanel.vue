@@ -45,9 +45,17 @@ watch(diagnosis, (d) => emit('suspects', d?.suspects.map((s) => s.element) ?? []
         Sound equipment may read like this as well ({{ percent(diagnosis.sound) }}): take the
         readings once more before it is opened.
       </p>
-      <p v-if="!diagnosis.explained && shown.length > 0" class="caution">
-        No single fault reads quite like this. There may be two, or one that the model does not
-        know.
+      <p v-if="!diagnosis.explained" class="caution">
+        No single fault explains all of this. There may be two, or one that the model does not know.
+      </p>
+      <p v-if="diagnosis.pairs.length > 0">
+        Two faults together may explain it:
+        <template v-for="(p, n) in diagnosis.pairs.slice(0, 2)" :key="p.elements.join()"
+          ><template v-if="n > 0">; </template
+          ><strong>{{ p.labels[0] }} and {{ p.labels[1] }}</strong> ({{
+            percent(p.chance)
+          }})</template
+        >.
       </p>
       <ol class="suspects">
         <li v-for="s in shown" :key="s.element">
