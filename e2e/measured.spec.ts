@@ -215,6 +215,14 @@ test('a sampler and a coupler are proved by what is seen and counted', async ({ 
   await button(page, 'It is this one').click()
   await page.getByLabel('Simulated gauge').check()
   await button(page, 'Start the as-found test').click()
-  await streamTest(page, new Hands(page), {}, { 'Spill on parting': '12' })
+  await streamTest(
+    page,
+    new Hands(page),
+    {},
+    {
+      'Test pressure, coupled': '150',
+      'Spill on parting': '12',
+    },
+  )
   await expect(page.locator('p.whole')).toContainText('Pass')
 })

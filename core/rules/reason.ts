@@ -19,6 +19,7 @@ export const reasonCodes = [
   'license-expired',
   'gauge-unknown',
   'still-moving',
+  'before-test-began',
   'before-repair',
   'before-adjustment',
   'unknown-answer',

@@ -31,8 +31,10 @@ export interface Reading {
   readonly driftPerMinute?: number | undefined
   /** How widely the needle swung about its movement, from trough to crest, in `unit`. */
   readonly swing?: number | undefined
-  /** How long it was held before, s. The times of the entries go before it, and it never outweighs them. */
+  /** How long it was held before, s, as the tester says. It never outweighs the times of the entries. */
   readonly heldS?: number | undefined
+  /** How long its own trace shows it held, s: the gauge’s clock, which nobody’s word stands against. */
+  readonly tracedS?: number | undefined
   /** How fast it moved at its end, worked out from its trace. */
   readonly trend?: Trend | undefined
   /** Why this reading proves nothing, as an instrument out of calibration when it was taken. */

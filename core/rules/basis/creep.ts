@@ -138,11 +138,12 @@ const readings = ({ from, id }: Item, run: TestRun) =>
   [from, id].flatMap((name) => standingReading(run, name) ?? [])
 
 /**
- * How long it was held, s: the time between the two entries, and no longer than the trace of the second lasts.
+ * How long it was held, s: as its trace shows, else the time between the two entries, and no longer than is claimed.
  * Negative when the end was read before the beginning; null where nothing says it.
  */
 function heldS(item: Item, run: TestRun): number | null {
   const [first, last] = readings(item, run)
+  if (last?.tracedS !== undefined) return last.tracedS
   const claimed = last?.heldS
   if (!first?.takenAt || !last?.takenAt) return claimed ?? null
   const stamped = secondsBetween(first.takenAt, last.takenAt)

@@ -81,7 +81,6 @@ function readingOf(reading: RunReading, run: RunState): Reading {
   const { item, dimension, value, unit, channel, gaugeAbovePort, deviation, driftPerMinute } =
     reading
   const shown = shownByTrace(reading)
-  const heldS = shown ? Math.min(reading.heldS ?? shown.heldS, shown.heldS) : reading.heldS
   const refusal = readingRefusal(reading, run)
   return {
     item,
@@ -95,15 +94,24 @@ function readingOf(reading: RunReading, run: RunState): Reading {
       : {}),
     deviation,
     driftPerMinute,
-    ...(reading.heldS === undefined ? {} : { heldS }),
+    ...(reading.heldS === undefined ? {} : { heldS: reading.heldS }),
+    // What it was held is what its trace shows, and no more than it says of itself.
+    ...(shown && reading.heldS !== undefined
+      ? { tracedS: Math.min(reading.heldS, shown.heldS) }
+      : {}),
     ...(shown?.swing === undefined ? {} : { swing: shown.swing }),
     ...(shown?.trend ? { trend: shown.trend } : {}),
     ...(refusal ? { refusal } : {}),
   }
 }
 
-/** Why a reading proves nothing: its instrument or the license was not valid on the day on which it was taken. */
+/** Why a reading proves nothing: it was taken before its test, or its instrument or the license was not valid on the day on which it was taken. */
 function readingRefusal(reading: RunReading, { started, date }: RunState): Reason | undefined {
+  if (reading.recordedAt < started.recordedAt)
+    return because(
+      'before-test-began',
+      'it is stamped earlier than the beginning of its test: take it again, or correct the time',
+    )
   const expired = started.instruments
     .filter((i) => hasShown(i, reading, started))
     .find((i) =>

@@ -204,7 +204,10 @@ describe('as-left readings', () => {
     const events = [...job.events]
     const outcome = () => verdictOf(foldVisit(events), 'as-left', shippedLibrary)?.outcome
     expect(outcome()).toBe('pass')
-    // A device whose clock was set back between the two repairs and the test.
+    // A device whose clock was set back between the two repairs and the test, at whose beginning already.
+    const began = events.findIndex((e) => e.kind === 'test-started' && e.payload.run === 'as-left')
+    const [earliest] = job.events
+    events[began] = { ...events[began]!, deviceTime: earliest!.deviceTime }
     const [first, last] = job.events.filter((e) => e.kind === 'repair')
     const between = (time: string) => {
       const n = events.findIndex((e) => e.kind === 'reading' && e.payload.run === 'as-left')

@@ -44,7 +44,10 @@ const NO_ROOM: Notice = {
 }
 
 /** An entry that a press writes: its kind, and what it says. */
-export type Spec = { [K in EventKind]: readonly [K, PayloadOf<K>] }[EventKind]
+/** What is recorded, and how many seconds before now it happened, where that is known. */
+export type Spec = {
+  [K in EventKind]: readonly [K, PayloadOf<K>, secondsAgo?: number | undefined]
+}[EventKind]
 
 function countsByName(entries: readonly WaitingEntry[]): Record<string, number> {
   const counts: Record<string, number> = {}
@@ -194,8 +197,12 @@ export const useVisit = defineStore('visit', () => {
     return 'refusal' in decision ? decision.refusal : null
   }
 
-  function newDraft<K extends EventKind>(kind: K, payload: PayloadOf<K>): EventDraft {
-    const now = new Date()
+  function newDraft<K extends EventKind>(
+    kind: K,
+    payload: PayloadOf<K>,
+    secondsAgo = 0,
+  ): EventDraft {
+    const now = new Date(Date.now() - secondsAgo * 1_000)
     return draftOf(kind, payload, {
       id: uuidv7(),
       deviceTime: now.toISOString(),
@@ -209,7 +216,7 @@ export const useVisit = defineStore('visit', () => {
 
   /** Records what one press writes: all of it, or nothing and the refusal. */
   const recordAll = (specs: readonly Spec[]): Notice | null =>
-    recordDrafts(specs.map(([kind, payload]) => newDraft(kind, payload)))
+    recordDrafts(specs.map(([kind, payload, secondsAgo]) => newDraft(kind, payload, secondsAgo)))
 
   function recordDrafts(drafts: readonly EventDraft[]): Notice | null {
     const refusal = refusalOf(drafts)

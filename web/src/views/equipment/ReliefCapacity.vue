@@ -39,8 +39,10 @@ const item = computed<CapacityItem | null>(() => {
     .filter((t) => t.kind === props.equipment.kind)
     .flatMap((t) => t.items)
   const found = items.find((i) => i.basis === 'capacity')
-  // By its nominal opening, which is what the plate promises; the test goes by what was read.
-  return found?.basis === 'capacity' ? { ...found, start: 'relief-set' } : null
+  // By its nominal opening and inlet, which is what the plate promises; the test goes by what was read.
+  if (found?.basis !== 'capacity') return null
+  const { inletRead: _, ...byPlate } = found
+  return { ...byPlate, start: 'relief-set' }
 })
 const run = computed<TestRun>(() => ({
   readings: [],
@@ -124,7 +126,7 @@ const options = computed<ChartOptions<'line'>>(() => {
 <template>
   <section v-if="found" class="section">
     <h2>Relief against the regulator</h2>
-    <p v-if="'missing' in found" class="soft">Not assessed: {{ found.missing }}.</p>
+    <p v-if="'missing' in found" class="soft">Not assessed: {{ found.missing.text }}.</p>
     <template v-else>
       <p class="lead">
         <StateMark

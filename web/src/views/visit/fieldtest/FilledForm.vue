@@ -84,17 +84,31 @@ function doubtIn(r: Record, filled: Partial<Filled> | undefined): string {
   return doubt ? `${doubt.why}${doubt.meant ? `: ${doubt.meant}?` : '.'}` : ''
 }
 
+/** How long each step lies back, s: what is held for five minutes was begun five minutes before its end. */
+function secondsAgo(): ReadonlyMap<string, number> {
+  const ago = new Map<string, number>()
+  let later = 0
+  for (const { id, record } of [...props.plan.procedure.steps].reverse()) {
+    ago.set(id, later)
+    later += record?.hold ? 60 * Number(values[record.item]?.held ?? 0) : 0
+  }
+  return ago
+}
+
 /** The whole form is one press: all of it is recorded, or none. */
 function recordForm() {
   const { run } = props
+  const ago = secondsAgo()
   const refused = store.recordAll([
     ['note', { station: run, text: 'Entered from a filled paper form.' }],
     ...props.plan.procedure.steps.flatMap((step) => [
       ...actionsOf(step).flatMap((a) =>
-        a.kind === 'move' ? [['valve-moved', { element: a.element, to: a.to }] as const] : [],
+        a.kind === 'move'
+          ? [['valve-moved', { element: a.element, to: a.to }, ago.get(step.id)] as const]
+          : [],
       ),
-      ...(step.record ? [entryOf(step.record)] : []),
-      ['step-done', { run, step: step.id }] as const,
+      ...(step.record ? [[...entryOf(step.record), ago.get(step.id)] as const] : []),
+      ['step-done', { run, step: step.id }, ago.get(step.id)] as const,
     ]),
   ])
   message.value = refused ? `${refused.why} ${refused.remedy}` : ''
