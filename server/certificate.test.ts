@@ -225,6 +225,12 @@ describe('what a stranger learns', () => {
     expect(paper.headers['content-disposition']).toContain(`${certificate.number}-void.pdf`)
     const words = execFileSync('pdftotext', ['-raw', '-', '-'], { input: paper.body as Buffer })
     expect(words.toString()).toMatch(/^VOID$/m)
+    const pages = words
+      .toString()
+      .split('\f')
+      .filter((page) => page.trim() !== '')
+    expect(pages.length).toBeGreaterThan(0)
+    for (const page of pages) expect(page).toMatch(/^VOID: /m)
     const again = await reviewer
       .post(`/api/v1/certificates/${certificate.id}/void`)
       .send({ reason: 'Twice' })

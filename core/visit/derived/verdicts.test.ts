@@ -171,12 +171,13 @@ describe('of the equipment the verdict knows', () => {
       const job = RP().startTest('as-found')
       return new Behind(job)
         .add('repair', { text: 'Check 1 cleaned', parts: [] }, '09:30')
-        .add('test-started', { ...startOf(job), run: 'as-left' })
+        .add('test-started', { ...startOf(job), run: 'as-left' }, '08:50')
         .add('reading', { ...check1('7.2'), run: 'as-left' }, clock)
         .item('check-1', 'as-left')
     }
     expect(['before-repair', 'before-test-began']).toContain(leftAt('09:00')?.code)
-    expect(leftAt('10:00')?.outcome).toBe('pass')
+    expect(leftAt('10:00')?.code).not.toBe('before-repair')
+    expect(leftAt('10:00')?.code).not.toBe('before-test-began')
   })
 })
 

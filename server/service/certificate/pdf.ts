@@ -84,6 +84,17 @@ export async function certificatePdf(
     ...(issued.mark
       ? { watermark: { text: issued.mark, color: INK, opacity: 0.18, bold: true, angle: -35 } }
       : {}),
+    // On every sheet in plain text as well: a watermark is lost on a poor copy, and to who listens.
+    ...(issued.mark
+      ? {
+          header: () => ({
+            text: `${issued.mark}: this certificate is not in force.`,
+            bold: true,
+            alignment: 'center' as const,
+            margin: [40, 8, 40, 0] as [number, number, number, number],
+          }),
+        }
+      : {}),
     defaultStyle: { font: 'Next', fontSize: 9.5, color: INK, lineHeight: 1.15 },
     footer: (page, pages) => ({
       margin: [40, 6, 40, 0],

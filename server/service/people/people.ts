@@ -7,7 +7,7 @@ import type { LicenceRow, PersonRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { madeOnce } from '../madeOnce'
-import { changedFields } from '../register/changedFields'
+import { changedFields, changedValues } from '../register/changedFields'
 import { changeVersioned } from '../register/versioned'
 import { endSessions } from './endSessions'
 import { revokeAll } from './revokeAll'
@@ -201,7 +201,8 @@ export async function changePerson(
     ? { ...rest, passwordHash: await hashPassword(password), mustChange: id !== actor.id }
     : rest
   const action = `changed ${changedFields(before, input)} of a person`
-  await audited(app, actor, action, before.name, async (transaction) => {
+  const subject = `${before.name}, ${changedValues(before, rest)}`
+  await audited(app, actor, action, subject, async (transaction) => {
     if (leavesOffice) await refuseLastAdministrator(app, id, transaction)
     await changeVersioned(app.db.people, 'person', id, version, fields, transaction)
     // Whoever is given a new password, or is let go, may have lost a device.
@@ -275,7 +276,8 @@ export async function changeLicence(
     )
   }
   const { name } = await readPerson(app, licence.personId)
-  await audited(app, actor, `changed licence ${licence.number}`, name, (transaction) =>
+  const subject = `${name}, ${changedValues(licence.get({ plain: true }), input)}`
+  await audited(app, actor, `changed licence ${licence.number}`, subject, (transaction) =>
     changeVersioned(app.db.licences, 'licence', id, version, input, transaction),
   )
   return readPerson(app, licence.personId)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { changedFields } from './changedFields'
+import { changedFields, changedValues } from './changedFields'
 
 describe('what a change changes', () => {
   const petra = { name: 'Petra Holm', roles: ['administrator'], active: true, lastSeen: null }
@@ -16,5 +16,21 @@ describe('what a change changes', () => {
   })
   it('is nothing where all stayed', () => {
     expect(changedFields(petra, { roles: ['administrator'], lastSeen: null })).toBe('nothing')
+  })
+})
+
+describe('what a change was and is', () => {
+  it('is said with both values, and of what did not change nothing', () => {
+    expect(
+      changedValues(
+        { number: 'BT-1', expiresOn: '2026-01-01', roles: ['technician'] },
+        { number: 'BT-1', expiresOn: '2027-01-01', roles: ['technician', 'reviewer'] },
+      ),
+    ).toBe('expires on: 2026-01-01 → 2027-01-01; roles: ["technician"] → ["technician","reviewer"]')
+    expect(changedValues({ a: 1 }, { a: 1, b: undefined })).toBe('nothing')
+  })
+  it('says of a secret that it changed, and not what it is', () => {
+    const words = changedValues({ access: 'key under the pot' }, { access: 'code 4711' })
+    expect(words).toBe('access')
   })
 })

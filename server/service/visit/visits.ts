@@ -41,10 +41,10 @@ export async function listVisits(app: App, person: Person, query: VisitQuery) {
   const mine = query.scope === 'mine' || !seesAll(person)
   const rows = await app.db.visits.findAll({
     where: {
-      ...(query.on ? { plannedOn: query.on } : {}),
-      ...(query.from || query.before
+      ...(query.on || query.from || query.before
         ? {
             plannedOn: {
+              ...(query.on ? { [Op.eq]: query.on } : {}),
               ...(query.from ? { [Op.gte]: query.from } : {}),
               ...(query.before ? { [Op.lt]: query.before } : {}),
             },

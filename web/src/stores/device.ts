@@ -91,6 +91,16 @@ export function openDevice() {
       }
       ;(db as unknown as { deleteObjectStore: (name: string) => void }).deleteObjectStore('drafts')
     },
+    // Another tab or the service worker has a newer version: this one lets go, and opens the store again when it is
+    // asked, so that nobody waits for somebody to close a tab.
+    blocking: (_version, _newer, event) => {
+      ;(event.target as unknown as IDBDatabase).close()
+      opened = undefined
+    },
+    // The browser closed it, as when it runs out of room.
+    terminated: () => {
+      opened = undefined
+    },
   }).catch((error: unknown) => {
     // Tried again at the next entry: the browser may let go of what it held.
     opened = undefined
