@@ -1,5 +1,11 @@
 export * from './corrections'
-export { type KeyReading, keyReadings, type KeyValue, limitWords } from './keyReadings'
+export {
+  type KeyReading,
+  keyReadings,
+  type KeyValue,
+  limitWords,
+  linePressureWords,
+} from './keyReadings'
 export * from './meaning'
 export * from './number'
 export * from './payload'

@@ -93,3 +93,10 @@ function aboutWords({ base, dimension }: ItemJudgement): string {
   ]
   return `${value} ${parts.join(', ')}`
 }
+
+/** Says the pressure in the line of a run: as it was noted, else as its inlet was read. */
+export function linePressureWords(run: CertifiedRun | null): string {
+  if (run?.linePressure) return run.linePressure
+  const inlet = run?.verdict.items.find((i) => i.id === 'inlet')
+  return inlet?.reading ? `${inlet.reading} ${unitOf(inlet)} (inlet, as read)` : 'not recorded'
+}

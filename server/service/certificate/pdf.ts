@@ -1,5 +1,5 @@
 import { type NominalName, nominalNames } from '@uvanta/core/apparatus'
-import { formatQuantity, unitLabel } from '@uvanta/core/quantity'
+import { formatQuantity } from '@uvanta/core/quantity'
 import { advisoryWords, fails } from '@uvanta/core/rules'
 import {
   type CertificatePayload,
@@ -8,6 +8,7 @@ import {
   checkOf,
   documentTitle,
   instrumentsOf,
+  linePressureWords,
   runOf,
 } from '@uvanta/core/certificate'
 import pdfmake from 'pdfmake'
@@ -151,21 +152,13 @@ function titleBlock(p: CertificatePayload): Content {
           cell('Site and position', `${e.site}, ${e.address} · ${e.position}`, { colSpan: 2 }),
           '',
           cell('Customer · purpose', `${e.customer} · ${p.purpose}`),
-          cell('Line pressure', lineWords(final)),
+          cell('Line pressure', linePressureWords(final)),
         ],
         ...nominalRow(p),
         ...(final ? testedBy(final) : []),
       ],
     },
   }
-}
-
-/** The pressure in the line: as it was noted, else as the inlet was read. */
-function lineWords(run: CertifiedRun | null): string {
-  if (run?.linePressure) return run.linePressure
-  const inlet = run?.verdict.items.find((i) => i.id === 'inlet')
-  if (!inlet?.reading || !inlet.unit || !inlet.dimension) return 'not recorded'
-  return `${inlet.reading} ${unitLabel(inlet.dimension, inlet.unit)} (inlet, as read)`
 }
 
 /** Nominal values that a verdict is held against, in the order in which they are printed. */

@@ -7,6 +7,7 @@ import {
   documentTitle,
   instrumentsOf,
   keyReadings,
+  linePressureWords,
   runOf,
 } from '@uvanta/core/certificate'
 import { computed } from 'vue'
@@ -57,7 +58,7 @@ const cells = computed(() => {
                 .map((g) => `${dateWords(g.calibratedOn)} to ${dateWords(g.calibrationUntil)}`)
                 .join(', ') || '–',
           },
-          { label: 'Line pressure', value: f.linePressure ?? 'not recorded', mono: true },
+          { label: 'Line pressure', value: linePressureWords(f), mono: true },
         ]
       : [{ label: 'Document', value: documentTitle(props.payload) }]),
     { label: 'Issued', value: timeWords(props.payload.issuedAt) },

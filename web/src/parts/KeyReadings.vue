@@ -48,6 +48,10 @@ const runs = [
   border-inline-end: 1px solid var(--rule);
 }
 
+.key:last-child {
+  border-inline-end: 0;
+}
+
 h2 {
   font-size: 1rem;
   margin: 0;
