@@ -45,7 +45,10 @@ export function encodeTrace(trace: Trace): string {
   return `${head}|${parts.join(' ')}`
 }
 
-/** @throws CannotCompute when the text is not a trace */
+/** Over five hours at ten samples a second; a short text of counted runs could ask for any number of them. */
+const MOST_SAMPLES = 200_000
+
+/** @throws CannotCompute when the text is not a trace, or is one of more than 200,000 samples */
 export function decodeTrace(text: string): Trace {
   const [head = '', body = ''] = text.split('|')
   const [version, period, resolution, unit] = head.split(' ')
@@ -60,7 +63,10 @@ export function decodeTrace(text: string): Trace {
     const [sign = '', count = '1'] = part.split('*')
     const repeats = Number(count)
     const difference = Number.parseInt(sign, 36)
-    if (!(repeats >= 1 && repeats <= 1e6) || (sign !== LOST && !Number.isFinite(difference))) {
+    if (
+      !(repeats >= 1 && values.length + repeats <= MOST_SAMPLES) ||
+      (sign !== LOST && !Number.isFinite(difference))
+    ) {
       throw new CannotCompute('trace-damaged', 'This trace is damaged.', 'Take the reading again.')
     }
     for (let n = 0; n < repeats; n++) {

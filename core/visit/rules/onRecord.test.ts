@@ -139,6 +139,11 @@ describe('a streamed reading', () => {
     ['is typed where it says more than its trace', reading('9.0', 390), false],
     ['is typed where its mark lies beyond the trace', reading('7.2', 4_000), false],
     ['is typed where its trace cannot be read', reading('7.2', 390, 'garbage'), false],
+    [
+      'is typed where its trace asks for more samples than anybody takes',
+      reading('7.2', 390, `T1 0.1 0.1 psi|${'0*200000 '.repeat(60)}`),
+      false,
+    ],
     ['is typed without a trace', { ...reading('7.2', 390), trace: undefined }, false],
   ])('%s', (_, payload, streamed) => expect(isStreamed(payload)).toBe(streamed))
   it('is read in the unit of the reading', () => {

@@ -78,7 +78,7 @@ export async function confirmSecondFactor(
   return { recovery, ended }
 }
 
-/** Removes the own second factor, for whoever has it: the password alone does not do. */
+/** Removes the own second factor. A code of it is needed: the password alone is not enough. */
 export async function removeOwnSecondFactor(
   app: App,
   person: Person,
