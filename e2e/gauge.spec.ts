@@ -16,6 +16,7 @@ test('a whole RP test with streamed readings: at most 20 presses, nothing typed,
   await toTest(page, hands, 'odda', /RP-114/)
   hands.presses = 0
   await hands.press('Start the as-found test')
+  // A relief valve that drips takes the meaning of check 2, whatever is answered.
   await streamTest(page, hands, { 'Relief port': 'Drips or runs', 'Check 2': 'Leaked' })
   expect(hands.presses).toBeLessThanOrEqual(20)
   await expect(verdictOf(page)).toContainText('Fail')

@@ -1,32 +1,12 @@
 import { describe, expect, it } from 'vitest'
-import { apparatusOf, nominalsInSi, type Nominal, type NominalName } from '../apparatus'
+import { apparatusOf, nominalsInSi } from '../apparatus'
 import { testPlanOf } from '../library'
 import { toSi } from '../quantity'
 import { fails, judgeTest, type TestRun } from '../rules'
 import { shippedLibrary } from '../testing/library'
+import { plate, platedNominals, psi } from '../testing/plate'
 import { hasModel, type KnownSite, type Prediction, predictions, rank } from '.'
 
-const psi = (value: string) => ({ dimension: 'gaugePressure', value, unit: 'psi' }) as const
-const PLATE: Partial<Record<NominalName, Nominal['value']>> = {
-  'set-point': psi('60'),
-  maop: psi('72'),
-  'inlet-maximum': psi('150'),
-  'relief-set': psi('69'),
-  'monitor-set': psi('66'),
-  'slam-shut-high': psi('84'),
-  'slam-shut-low': psi('36'),
-  'bench-low': psi('6'),
-  'bench-high': psi('30'),
-  supply: psi('80'),
-  'test-pressure': psi('150'),
-  'air-test': psi('16'),
-  'cycle-rate': { dimension: 'frequency', value: '40', unit: '/min' },
-  'stroke-volume': { dimension: 'volume', value: '30', unit: 'mL' },
-  ratio: { dimension: 'fraction', value: '2', unit: '%' },
-  'regulator-cv': { dimension: 'flowCoefficient', value: '4', unit: 'Cv' },
-  'relief-cv': { dimension: 'flowCoefficient', value: '60', unit: 'Cv' },
-}
-const nominals = Object.entries(PLATE).map(([name, value]) => ({ name, value })) as Nominal[]
 const IN_FORCE = shippedLibrary.rulePacks.flatMap((pack) =>
   pack.tests
     .filter((t) => hasModel(t.kind) && apparatusOf(t.kind))
@@ -39,7 +19,7 @@ const siteOf = (kind: string): KnownSite => {
     kind,
     sizeIn: 2,
     supplyKpa: toSi(isMachine ? psi('80') : psi('110')),
-    nominals: nominalsInSi(nominals),
+    nominals: nominalsInSi(platedNominals),
   }
 }
 /** Sound equipment and a few faults tell what is tested of every kind; to model all of them takes minutes. */
@@ -79,7 +59,7 @@ describe.each(IN_FORCE)('%s, %s', (packId, kind) => {
           readings: good?.readings ?? [],
           answers,
           order: good?.order ?? [],
-          nominals: PLATE as NonNullable<TestRun['nominals']>,
+          nominals: plate,
         }
         const failed = judgeTest(plan, run)
           .items.filter((i) => fails(i.outcome))
@@ -104,7 +84,7 @@ describe.each(IN_FORCE)('%s, %s', (packId, kind) => {
           readings,
           answers: good?.answers ?? [],
           order: good?.order ?? [],
-          nominals: PLATE as NonNullable<TestRun['nominals']>,
+          nominals: plate,
         }
         const failed = judgeTest(plan, run)
           .items.filter((i) => fails(i.outcome))

@@ -1,4 +1,4 @@
-import { toSi } from '../quantity'
+import { toSi, valueToSi } from '../quantity'
 import type { Answer, Reading } from '../rules'
 import type { Prediction } from './hypotheses'
 
@@ -9,7 +9,7 @@ export interface Found {
   /** Items that failed by their rule pack. Something is wrong then: the equipment is not called sound. */
   readonly failed?: readonly string[]
 }
-type Seen = Pick<Reading, 'item' | 'dimension' | 'value' | 'unit'>
+type Seen = Pick<Reading, 'item' | 'dimension' | 'value' | 'unit' | 'swing'>
 
 /** What a hypothesis has an item read, in SI, or answered; undefined where it says nothing of it. */
 export interface Expected {
@@ -38,12 +38,22 @@ const MODEL_OFF = 0.02
 const siOf = ({ dimension, value, unit }: Seen): number =>
   toSi({ dimension, value, unit } as Parameters<typeof toSi>[0])
 
+/** How widely the needle swung during a reading of an item is measured as well, under a name of its own. */
+const SWING = ' swing'
+
+/** What a reading measured, by name, in SI: its value, and the swing of the needle where that was watched. */
+function measured(reading: Seen): [name: string, si: number][] {
+  const { item, swing, dimension, unit } = reading
+  const own: [string, number] = [item, siOf(reading)]
+  return swing === undefined ? [own] : [own, [`${item}${SWING}`, valueToSi(dimension, swing, unit)]]
+}
+
 /** What a prediction expects; of an item the last reading counts. */
 export function expectedOf({ test }: Pick<Prediction, 'test'>): Expected {
-  const readings = new Map(test.readings.map((r) => [r.item, siOf(r)]))
+  const readings = new Map(test.readings.flatMap(measured))
   const answers = new Map(test.answers.map((a) => [a.item, a.answer]))
   return {
-    items: [...readings.keys(), ...answers.keys()],
+    items: [...test.readings.map((r) => r.item), ...answers.keys()],
     reading: (item) => readings.get(item),
     answer: (item) => answers.get(item),
   }
@@ -76,7 +86,9 @@ export function spreadsOf(
     const most = Math.max(0, ...readingsOf(all, item).map(Math.abs))
     return Math.hypot(apart, MODEL_OFF * most) || 1
   }
-  return (item) => {
+  return (name) => {
+    // A needle wavers as far as the reading itself may be off.
+    const item = name.endsWith(SWING) ? name.slice(0, -SWING.length) : name
     const found = known.get(item) ?? spread(item)
     known.set(item, found)
     return found
@@ -103,12 +115,12 @@ export function likenessOf(
   const byItem = new Map<string, number>()
   let agrees = true
   const weightOf = (item: string) => (bad.size > 0 && !bad.has(item) ? IN_ORDER_WEIGHT : 1)
-  for (const reading of found.readings) {
-    const there = expected.reading(reading.item)
+  for (const [item, si] of found.readings.flatMap(measured)) {
+    const there = expected.reading(item)
     if (there === undefined) continue
-    const off = (siOf(reading) - there) / spread(reading.item)
+    const off = (si - there) / spread(item)
     const likelihood = Math.exp((-off * off) / 2) + ANY_READING
-    byItem.set(reading.item, likelihood ** weightOf(reading.item))
+    byItem.set(item, likelihood ** weightOf(item))
     if (Math.abs(off) > 3) agrees = false
   }
   for (const { item, answer } of found.answers) {

@@ -20,17 +20,22 @@ const WORTH_SAYING = 0.02
  */
 export function pairsOf(causes: readonly Weighed[]): {
   readonly pairs: readonly Pair[]
+  /** How likely each cause is as one of two: of the same scale for all of one part. */
+  readonly shares: ReadonlyMap<Weighed, number>
   /** How much better the best pair reads than the best single cause; over one, two faults are likelier. */
   readonly gain: number
 } {
   const faulty = causes.filter((c) => c.cause !== null)
   const parts = grouped(faulty, (c) => c.cause?.element ?? '')
-  const weighed = parts.flatMap((a, n) =>
-    parts.slice(n + 1).map((b) => {
-      const weight = Math.max(...a.flatMap((x) => b.map((y) => together(x, y))))
-      const elements = [a[0]?.cause?.element ?? '', b[0]?.cause?.element ?? ''] as const
-      return { elements, weight }
-    }),
+  const both = parts.flatMap((a, n) =>
+    parts
+      .slice(n + 1)
+      .flatMap((b) => a.flatMap((x) => b.map((y) => ({ x, y, weight: together(x, y) })))),
+  )
+  const elementsOf = ({ x, y }: (typeof both)[number]) =>
+    [x.cause?.element ?? '', y.cause?.element ?? ''] as const
+  const weighed = grouped(both, (p) => elementsOf(p).join(' ')).flatMap((of) =>
+    of[0] ? [{ elements: elementsOf(of[0]), weight: Math.max(...of.map((p) => p.weight)) }] : [],
   )
   const whole = weighed.reduce((sum, p) => sum + p.weight, 0)
   const single = Math.max(0, ...faulty.map((c) => alone(c)))
@@ -39,7 +44,10 @@ export function pairsOf(causes: readonly Weighed[]): {
     .map(({ elements, weight }) => ({ elements, chance: whole > 0 ? weight / whole : 0 }))
     .filter((p) => p.chance >= WORTH_SAYING)
     .sort((a, b) => b.chance - a.chance)
-  return { pairs, gain: single > 0 ? (best * TWO_AT_ONCE) / single : Infinity }
+  const shares = new Map<Weighed, number>()
+  for (const { x, y, weight } of both)
+    for (const cause of [x, y]) shares.set(cause, (shares.get(cause) ?? 0) + weight)
+  return { pairs, shares, gain: single > 0 ? (best * TWO_AT_ONCE) / single : Infinity }
 }
 
 const priorOf = ({ cause }: Weighed) => (cause ? chances[cause.fault] : 0)

@@ -51,7 +51,7 @@ export function rank(kind: string, found: Found, predictions: readonly Predictio
   const weighing = weigh(last, predictions)
   const { causes, spread, bad } = weighing
   const explained = causes[0]?.agrees ?? false
-  const { pairs, gain } = explained || bad.size < 2 ? NO_PAIRS : pairsOf(causes)
+  const { pairs, shares, gain } = explained || bad.size < 2 ? NO_PAIRS : pairsOf(causes)
   const suspects = withSymptoms(kind, weighing, suspectsOf(kind, causes), explained)
   return {
     explained,
@@ -60,21 +60,32 @@ export function rank(kind: string, found: Found, predictions: readonly Predictio
       ...p,
       labels: [labelOf(kind, p.elements[0]), labelOf(kind, p.elements[1])],
     })),
-    suspects: gain > 1 ? byPairs(suspects, pairs) : suspects,
+    suspects: gain > 1 ? byPairs(kind, pairs, shares) : suspects,
     next: tellingOf(last, causes, spread),
   }
 }
 
 /** How much the tables of symptoms count beside a model that explains nothing whole. */
 const SYMPTOM_SHARE = 0.7
-const NO_PAIRS: ReturnType<typeof pairsOf> = { pairs: [], gain: 0 }
+const NO_PAIRS: ReturnType<typeof pairsOf> = { pairs: [], shares: new Map(), gain: 0 }
 
-/** Parts in the order in which they stand in the likeliest pairs; the chances of parts are those of their pairs. */
-function byPairs(suspects: readonly Suspect[], pairs: readonly Pair[]): Suspect[] {
+/** The parts of the likeliest pairs: how likely each is, and each of its faults, as one of two. */
+function byPairs(
+  kind: string,
+  pairs: readonly Pair[],
+  shares: ReadonlyMap<Weighed, number>,
+): Suspect[] {
   const chanceOf = (element: string) =>
     pairs.filter((p) => p.elements.includes(element)).reduce((sum, p) => sum + p.chance, 0) / 2
-  return suspects
-    .map((s) => ({ ...s, chance: chanceOf(s.element) }))
+  return grouped([...shares], ([c]) => c.cause?.element ?? '')
+    .map((of): Suspect => {
+      const element = of[0]?.[0].cause?.element ?? ''
+      const whole = of.reduce((sum, [, share]) => sum + share, 0) || 1
+      const chance = chanceOf(element)
+      const faults = of.map(([c, share]) => ({ ...c, weight: (chance * share) / whole }))
+      return suspectOf(kind, element, chance, faults)
+    })
+    .filter((s) => s.chance >= WORTH_SAYING)
     .sort((a, b) => b.chance - a.chance)
 }
 
@@ -130,24 +141,35 @@ const lastOf = ({ readings, answers, failed }: Found): Found => ({
 })
 
 function suspectsOf(kind: string, causes: readonly Weighed[]): Suspect[] {
-  const faulty = causes.flatMap(({ cause, weight }) => (cause ? { ...cause, weight } : []))
-  return grouped(faulty, (f) => f.element)
-    .map((of) => {
-      const element = of[0]?.element ?? ''
-      return {
-        element,
-        label: labelOf(kind, element),
-        chance: weightOf(of),
-        faults: of
-          .filter((f) => f.weight >= WORTH_SAYING)
-          .map(({ fault, weight }) => ({
-            fault,
-            title: faultKinds[fault].title,
-            chance: weight,
-            ...signs[fault],
-          })),
-      }
-    })
+  const faulty = causes.filter((c) => c.cause !== null)
+  return grouped(faulty, (c) => c.cause?.element ?? '')
+    .map((of) => suspectOf(kind, of[0]?.cause?.element ?? '', weightOf(of), of))
     .filter((s) => s.chance >= WORTH_SAYING)
     .sort((a, b) => b.chance - a.chance)
 }
+
+/** A part with those of its faults that are worth saying, the likeliest first. */
+const suspectOf = (
+  kind: string,
+  element: string,
+  chance: number,
+  causes: readonly Pick<Weighed, 'cause' | 'weight'>[],
+): Suspect => ({
+  element,
+  label: labelOf(kind, element),
+  chance,
+  faults: causes
+    .flatMap(({ cause, weight }) =>
+      cause && weight >= WORTH_SAYING
+        ? [
+            {
+              fault: cause.fault,
+              title: faultKinds[cause.fault].title,
+              chance: weight,
+              ...signs[cause.fault],
+            },
+          ]
+        : [],
+    )
+    .sort((a, b) => b.chance - a.chance),
+})

@@ -10,6 +10,7 @@ const assembly: Points = {
   'shutoff-2': ['shutoff-2'],
   'air-inlet': ['air-inlet'],
   'air-inlet-open': ['air-inlet'],
+  spill: ['air-inlet'],
   check: ['check', 'check-1'],
 }
 /** Regulators: the same table, and the symptoms of the machines. */
@@ -62,7 +63,7 @@ const POINTS_TO: Readonly<Record<string, Points>> = {
   actuator: {
     fail: ['spring'],
     'hold-end': ['piston-seal', 'stem-seal'],
-    outside: ['stem-seal', 'bushings'],
+    outside: ['bushings', 'stem-seal'],
     friction: ['piston-seal', 'bushings'],
     free: ['bushings', 'piston-seal'],
     'worst-error': ['positioner'],

@@ -1,7 +1,7 @@
-import { fails, judgeTest, type Reading, type TestRun } from '../rules'
+import { judgeTest, type Reading, type TestRun } from '../rules'
 import * as yup from 'yup'
 import { apparatusKinds, nominalsInSi } from '../apparatus'
-import { hasModel, predictions, rank } from '../diagnosis'
+import { foundOf, hasModel, predictions, rank } from '../diagnosis'
 import { CannotCompute } from '../errors'
 import { testPlanOf } from '../library'
 import { toSi } from '../quantity'
@@ -57,7 +57,7 @@ export const diagnoseTest = computation({
     ],
     answers: [],
   },
-  run({ rulePack, kind, sizeIn, linePressure, nominals = [], ...found }, library) {
+  run({ rulePack, kind, sizeIn, linePressure, nominals = [], ...given }, library) {
     if (!hasModel(kind)) {
       throw new CannotCompute(
         'kind-without-model',
@@ -67,16 +67,18 @@ export const diagnoseTest = computation({
     }
     const plan = testPlanOf(library, rulePack, kind)
     const { procedure } = plan
-    const answers = answersOf(procedure, found)
-    const order = [...found.readings, ...answers].map((r) => r.item)
-    const given = Object.fromEntries(nominals.map((n) => [n.name, n.value])) as TestRun['nominals']
+    const answers = answersOf(procedure, given)
+    const order = [...given.readings, ...answers].map((r) => r.item)
+    const onPlate = Object.fromEntries(
+      nominals.map((n) => [n.name, n.value]),
+    ) as TestRun['nominals']
     const run: TestRun = {
-      readings: found.readings as Reading[],
+      readings: given.readings as Reading[],
       answers,
       order,
-      ...(given ? { nominals: given } : {}),
+      ...(onPlate ? { nominals: onPlate } : {}),
     }
-    const failed = judgeTest(plan, run).items.filter((i) => fails(i.simple ?? i.outcome))
+    const found = foundOf(run, judgeTest(plan, run).items)
     const site = {
       kind,
       sizeIn,
@@ -84,6 +86,6 @@ export const diagnoseTest = computation({
       nominals: nominalsInSi(nominals as Parameters<typeof nominalsInSi>[0]),
     }
     const made = [...predictions(procedure, site)].filter((p) => p !== null)
-    return rank(kind, { readings: found.readings, answers, failed: failed.map((i) => i.id) }, made)
+    return rank(kind, found, made)
   },
 })

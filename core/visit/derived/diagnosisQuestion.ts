@@ -1,5 +1,5 @@
 import { nominalsInSi } from '../../apparatus'
-import { type Found, hasModel, type KnownSite } from '../../diagnosis'
+import { type Found, foundOf, hasModel, type KnownSite } from '../../diagnosis'
 import type { Library } from '../../library'
 import type { Procedure } from '../../procedure'
 import { toSi, valueToSi } from '../../quantity'
@@ -7,7 +7,7 @@ import type { VisitState } from '../log/state'
 import type { RunName } from '../log/words'
 import { planOfVisit } from './pinned'
 import { verdictOf } from './verdicts'
-import { fails, passes } from '../../rules'
+import { passes } from '../../rules'
 
 /** What is asked of the model after a test: what may be wrong with it. */
 export interface DiagnosisQuestion {
@@ -33,7 +33,6 @@ export function diagnosisQuestion(
   if (!run?.finished || !equipment || !plan || !hasModel(equipment.kind)) return null
   const verdict = verdictOf(state, name, library)
   if (passes(verdict?.outcome)) return null
-  const failed = (verdict?.items ?? []).filter((i) => fails(i.outcome)).map((i) => i.id)
   const nominals = nominalsInSi(equipment.nominals ?? [])
   const { linePressure } = run.started
   const above = run.readings.findLast((r) => r.gaugeAbovePort)?.gaugeAbovePort
@@ -49,15 +48,6 @@ export function diagnosisQuestion(
         : (nominals.supply ?? (highest === undefined ? STREET_KPA : highest * USUAL_PART)),
       ...(above ? { gaugeAbovePortM: valueToSi('length', Number(above.value), above.unit) } : {}),
     },
-    found: {
-      failed,
-      readings: run.readings.map(({ item, dimension, value, unit }) => ({
-        item,
-        dimension,
-        value,
-        unit,
-      })),
-      answers: run.answers.map(({ item, answer }) => ({ item, answer })),
-    },
+    found: foundOf(run, verdict?.items ?? []),
   }
 }

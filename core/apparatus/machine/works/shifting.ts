@@ -95,8 +95,9 @@ export const pulse: Work = {
 export const transfer: Work = {
   shutsIn: ['tower-start'],
   measures: {
+    // Worn seals make it slow; a shaft put in backwards is what makes the projections unequal.
     'projection-one': () => 0.02,
-    'projection-other': (t) => 0.02 * (1 - 0.5 * t.worn('shaft-seals', 'dry')),
+    'projection-other': () => 0.02,
     'throw-one': (t) => stroke(0.8, t.worst('dry', 'outer-o-rings', 'shaft-seals')),
     'throw-other': (t) => stroke(0.85, t.worst('dry', 'outer-o-rings', 'shaft-seals')),
     'control-line': (t) => 150 * t.worn('outer-o-rings', 'seal-worn'),
