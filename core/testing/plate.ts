@@ -10,7 +10,7 @@ const values: Partial<Record<NominalName, Nominal['value']>> = {
   'inlet-maximum': psi('150'),
   'relief-set': psi('69'),
   'monitor-set': psi('66'),
-  'slam-shut-high': psi('84'),
+  'slam-shut-high': psi('76'),
   'slam-shut-low': psi('36'),
   'bench-low': psi('6'),
   'bench-high': psi('30'),
