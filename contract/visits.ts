@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { localDate, prose, slug, strictObject, timeOfDay, uuid } from '@uvanta/core/schema'
+import { instant, localDate, prose, slug, strictObject, timeOfDay, uuid } from '@uvanta/core/schema'
 import {
   draftSchema,
   equipmentSnapshot,
@@ -61,6 +61,8 @@ export const loggedEventSchema = yup.object({
   personName: yup.string().required(),
   seq: yup.number().integer().required(),
   serverTime: yup.string().required(),
+  /** By how much the device’s clock was ahead of the server’s when it sent, s; absent while that is little. */
+  clockAheadS: yup.number(),
   hash: yup.string().required(),
 })
 
@@ -170,10 +172,12 @@ export const visits = {
     path: '/api/v1/visits/{id}/events',
     summary: 'Append events to the log; sending the same event twice does no harm',
     tag: 'Visits',
-    access: ['technician', 'reviewer', 'planner'],
+    access: ['technician', 'reviewer', 'planner', 'administrator'],
     params: idParams<'visit'>(),
     body: strictObject({
       expected: eventCount,
+      /** What the clock of the device says while it sends: entries of a clock that is off are marked. */
+      sentAt: instant(),
       /** Who made the entries: they are taken under that name or not at all. */
       as: uuid<'person'>(),
       events: yup.array(draftSchema.required()).strict(true).min(1).max(MOST_EVENTS).required(),

@@ -13,6 +13,8 @@ export interface UtilitySettings {
   readonly certificatePrefix: string
   /** IANA zone of its legal dates. */
   readonly timeZone: string
+  /** Minutes by which the zone of a device may differ from it without a mark. */
+  readonly zoneWithin: number
   /** Units that its people read and write pressures in, where an instrument shows no other. */
   readonly units: HouseUnits
 }
@@ -61,6 +63,7 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
       phone: env.UVANTA_UTILITY_PHONE ?? '555 0100',
       certificatePrefix: env.UVANTA_CERTIFICATE_PREFIX ?? 'LH',
       timeZone: env.UVANTA_TIMEZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+      zoneWithin: minutesFrom(env.UVANTA_ZONE_WITHIN ?? '60'),
       units: {
         gaugePressure: unitFrom(env, 'UVANTA_UNIT_PRESSURE', 'gaugePressure'),
         differential: unitFrom(env, 'UVANTA_UNIT_DIFFERENTIAL', 'differential'),
@@ -75,6 +78,13 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
       database: env.UVANTA_DB_NAME ?? 'uvanta',
     },
   }
+}
+
+/** @throws Error for what is no number of minutes up to 14 hours */
+function minutesFrom(text: string): number {
+  const minutes = Number(text)
+  if (Number.isInteger(minutes) && minutes >= 0 && minutes <= 840) return minutes
+  throw new Error(`UVANTA_ZONE_WITHIN is “${text}”. Set it to minutes, from 0 to 840.`)
 }
 
 /** A unit of the configuration. @throws Error naming the units that there are */

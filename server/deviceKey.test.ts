@@ -137,6 +137,14 @@ describe('a visit that was signed without a line', () => {
       },
     ],
     [
+      'with another time zone than was signed for',
+      /not of the visit as it stands/,
+      async (device, day) => {
+        const signed = await signedBy(device, day)
+        return [...day.drafts.map((d) => ({ ...d, deviceOffset: -840 })), signed]
+      },
+    ],
+    [
       'with the drawn signature of another time',
       /not of the visit as it stands/,
       async (device, day) => {

@@ -18,6 +18,8 @@ import {
   gaugeAsInstrument,
   type InstrumentSnapshot,
   type OneGauge,
+  type ClockDoubt,
+  clockDoubts as clockDoubtNames,
 } from '../visit'
 import { serviceRecord } from './serviceRecord'
 
@@ -240,16 +242,30 @@ function restsOn(state: VisitState, name: RunName, library: Library) {
   return outcome && check ? { outcome, reason: check.text, authority: '' } : null
 }
 
+const CLOCK_WORDS: Readonly<Record<ClockDoubt, string>> = {
+  'clock-far-off': 'came from a clock more than 12 hours off',
+  'expired-on-arrival': 'arrived after license or calibration had ended',
+  'before-planned': 'bear a time before the visit was planned',
+  'far-from-arrival': 'bear a time far from when they arrived',
+  'another-zone': 'came from a clock in another time zone',
+  'clock-off': 'came from a clock more than 5 minutes off',
+}
+
 /** Says of how many entries the time is doubtful, and why; undefined when of none. */
-function clockWords({ clockDoubts, count }: VisitState): string | undefined {
+function clockWords({ clockDoubts, count, attested }: VisitState): string | undefined {
   if (clockDoubts.length === 0) return undefined
-  const early = clockDoubts.filter((d) => d.doubt === 'before-planned').length
-  const far = clockDoubts.length - early
-  const parts = [
-    ...(early > 0 ? [`${early} bear a time before the visit was planned`] : []),
-    ...(far > 0 ? [`${far} bear a time far from when they arrived`] : []),
-  ]
-  return `Of ${count} entries ${parts.join(', ')}: the times are those of the device and prove nothing.`
+  const parts = clockDoubtNames.flatMap((doubt) => {
+    const entries = clockDoubts.filter((d) => d.doubt === doubt).length
+    return entries > 0 ? [`${entries} ${CLOCK_WORDS[doubt]}`] : []
+  })
+  const released = [attested.clock, attested.validity].flatMap((a) =>
+    a
+      ? [
+          ` ${a.recordedBy} attested ${a.what === 'clock' ? 'the times' : 'that license and calibration held'}: ${a.why}`,
+        ]
+      : [],
+  )
+  return `Of ${count} entries ${parts.join(', ')}: the times are those of the device and prove nothing.${released.join('')}`
 }
 
 function identityOf({ outcome, seenSerial, reason }: NonNullable<VisitState['identity']>) {

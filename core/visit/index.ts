@@ -1,6 +1,13 @@
 export * from './log/canonical'
 export * from './log/current'
-export { type ClockDoubt, clockDoubt, localDateOf } from './log/clock'
+export {
+  CLOCK_OFF_S,
+  type ClockDoubt,
+  clockDoubt,
+  clockDoubts,
+  isBeforePlanned,
+  legalDate,
+} from './log/clock'
 export {
   draftSchema,
   type EventDraft,
@@ -15,6 +22,7 @@ export { draftOf } from './log/draft'
 export { appended, emptyLog, type FoldedLog, foldVisit } from './log/fold'
 export type { Recorded } from './log/recorded'
 export { isDrawnLine } from './log/drawnLine'
+export { timesToAttest } from './rules/times'
 export { signedText } from './log/signedText'
 export { newestForm, upcast } from './log/upcast'
 export {

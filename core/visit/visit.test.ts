@@ -464,14 +464,19 @@ describe('the log of a signed visit', () => {
 
 describe('the device’s clock', () => {
   const at = (deviceTime: string, serverTime?: string) =>
-    clockDoubt({ deviceTime, ...(serverTime ? { serverTime } : {}) }, '2026-06-01T08:00:00.000Z')
+    clockDoubt(
+      { deviceTime, deviceOffset: 0, ...(serverTime ? { serverTime } : {}) },
+      { plannedAt: '2026-06-01T08:00:00.000Z' },
+    )
   it.each([
     ['2026-06-01T09:00:00.000Z', '2026-06-01T09:01:00.000Z', null],
     ['2026-06-01T07:30:00.000Z', '2026-06-01T09:00:00.000Z', null],
     ['2026-05-31T09:00:00.000Z', '2026-06-01T09:00:00.000Z', 'before-planned'],
     ['2026-06-01T09:00:00.000Z', '2026-06-03T08:59:00.000Z', null],
     ['2026-06-01T09:00:00.000Z', '2026-06-03T09:01:00.000Z', 'far-from-arrival'],
-    ['2026-06-09T09:00:00.000Z', '2026-06-01T09:00:00.000Z', 'far-from-arrival'],
+    // Nothing is made after it arrives.
+    ['2026-06-01T09:10:00.000Z', '2026-06-01T09:00:00.000Z', 'clock-off'],
+    ['2026-06-09T09:00:00.000Z', '2026-06-01T09:00:00.000Z', 'clock-far-off'],
     ['2026-05-01T09:00:00.000Z', undefined, null],
   ])('%s, arrived %s: %s', (device, server, doubt) => {
     expect(at(device, server)).toBe(doubt)

@@ -36,7 +36,7 @@ export const steps: readonly Step[] = [
   createStep(t.wrongPassword),
   ...refuseSteps(t.audit),
   ...refuseSteps(t.photo),
-  ...addSteps(t.visitEvent),
+  ...addSteps(t.visitEvent, ['visit_event-version']),
   ...addSteps(t.equipment, ['equipment-nominals', 'equipment-station', 'equipment-station-place']),
   createStep(t.deviceKey),
   ...addSteps(t.visit),
@@ -77,6 +77,7 @@ export const steps: readonly Step[] = [
   ),
   createStep(t.requestCount),
   ...keySteps(t.stockMove),
+  ...addSteps(t.visitEvent, ['visit_event-clock-ahead']),
 ]
 
 /** What of each table whoever serves may do. */

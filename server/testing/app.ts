@@ -65,6 +65,7 @@ export async function makeTestApp(fill?: Fill): Promise<App> {
       phone: '555 0100',
       certificatePrefix: 'LH',
       timeZone: 'UTC',
+      zoneWithin: 60,
       units: { gaugePressure: 'psi', differential: 'psi' },
     },
     database: { ...where, database },
@@ -182,3 +183,7 @@ export const equipmentInput = (siteId: string, tag: string, dueOn: string) => ({
   programme: 'backflow-annual',
   dueOn,
 })
+
+/** The stable code of a problem that was answered. */
+export const codeOf = ({ body }: { readonly body: { readonly type?: string } }): string =>
+  body.type?.replace('urn:uvanta:problem:', '') ?? ''

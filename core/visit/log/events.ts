@@ -34,6 +34,8 @@ interface LoggedOf<K extends EventKind> extends DraftOf<K> {
   /** From 1; absent while it waits to be sent. */
   readonly seq?: number
   readonly serverTime?: string
+  /** By how much the device’s clock was ahead of the server’s when it sent, s; absent while that is little. */
+  readonly clockAheadS?: number
   readonly hash?: string
 }
 

@@ -1,6 +1,6 @@
 import type { Id } from '../../schema'
-import { clockDoubt } from './clock'
-import type { EventKind, PayloadOf, VisitEvent } from './events'
+import { clockDoubt, isFarOff } from './clock'
+import { type EventKind, type PayloadOf, traitsOf, type VisitEvent } from './events'
 import { closingEvolvers } from './evolve/closing'
 import type { Evolvers } from './evolve/evolver'
 import { fieldTestEvolvers } from './evolve/fieldTest'
@@ -70,8 +70,21 @@ function evolve<K extends EventKind>(state: VisitState, event: VisitEvent<K>): V
 }
 
 function withClock(state: VisitState, event: VisitEvent): VisitState {
-  const doubt = event.kind === 'planned' ? null : clockDoubt(event, state.plannedAt)
-  return doubt ? { ...state, clockDoubts: [...state.clockDoubts, { of: event.id, doubt }] } : state
+  const doubt =
+    event.kind === 'planned'
+      ? null
+      : clockDoubt(event, { plannedAt: state.plannedAt, zone: state.plan?.zone })
+  const clocked = clockOf(state, event)
+  return doubt
+    ? { ...clocked, clockDoubts: [...clocked.clockDoubts, { of: event.id, doubt }] }
+    : clocked
+}
+
+/** Whose clock is far off, until the same person writes with a right one. What the server writes is no word of a device. */
+function clockOf(state: VisitState, event: VisitEvent): VisitState {
+  if (!event.serverTime || traitsOf(event.kind).by === 'server') return state
+  if (isFarOff(event)) return { ...state, clockFarOff: event.personId }
+  return state.clockFarOff === event.personId ? { ...state, clockFarOff: null } : state
 }
 
 /** The earlier entries that an entry changes. */

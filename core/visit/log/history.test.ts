@@ -112,6 +112,10 @@ const samples: {
   ] as never,
   'kit-closed': [{ items: [] }] as never,
   'correction-asked': [{ of: uuidOf(1), why: 'Slip' }],
+  'times-attested': [
+    { what: 'clock', why: 'Battery' },
+    { what: 'validity', why: 'On site that day' },
+  ],
   stopped: [{ reason: 'Storm' }],
   signed: [{ signature: 'M0 0', name: 'Odda', outcome: 'pass' }],
   'certificate-issued': [{ certificateId: uuidOf(6), number: 'LH-1' }],

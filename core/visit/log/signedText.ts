@@ -21,7 +21,13 @@ export function signedText(
   return canonicalJson({
     visitId,
     signer,
-    entries: rests.map((e) => ({ id: e.id, kind: e.kind, payload: e.payload, at: e.deviceTime })),
+    entries: rests.map((e) => ({
+      id: e.id,
+      kind: e.kind,
+      payload: e.payload,
+      at: e.deviceTime,
+      offset: e.deviceOffset,
+    })),
     signed: { id, deviceTime, deviceOffset, ...said },
   })
 }

@@ -60,6 +60,17 @@ export interface VisitState {
   readonly plannedAt?: string
   /** Entries whose device time is doubtful, in order: where a clock is wrong that is nearly every entry. */
   readonly clockDoubts: readonly { readonly of: Id<'event'>; readonly doubt: ClockDoubt }[]
+  /** Who wrote with a clock more than half a day off, and has not written with a right one since. */
+  readonly clockFarOff: Id<'person'> | null
+  /** Who answers for times that prove nothing, and how many of the doubts were there then. */
+  readonly attested: Readonly<
+    Partial<
+      Record<
+        PayloadOf<'times-attested'>['what'],
+        Recorded<PayloadOf<'times-attested'>> & { readonly covers: number }
+      >
+    >
+  >
   /** Corrections that somebody asks the tester for, and that are not made yet. */
   readonly asked: readonly Recorded<PayloadOf<'correction-asked'>>[]
   /** Certificates of this visit that were declared void, by their number. */
@@ -126,6 +137,8 @@ export interface VisitState {
 export const emptyVisit: VisitState = {
   pins: [],
   clockDoubts: [],
+  clockFarOff: null,
+  attested: {},
   asked: [],
   voided: {},
   runs: {},

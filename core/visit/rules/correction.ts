@@ -3,7 +3,7 @@ import { checkDraft } from '../log/checkDraft'
 import { type EventDraft, type EventKind, traitsOf, type VisitEvent } from '../log/events'
 import { type FoldedLog, foldVisit, reachOf } from '../log/fold'
 import { upcast } from '../log/upcast'
-import { localDateOf } from '../log/clock'
+import { legalDate } from '../log/clock'
 import { planOfVisit } from '../derived/pinned'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
@@ -85,7 +85,7 @@ function attestationRefusal(
     )
   }
   const licence = planOfVisit(state, library)?.pack.licence
-  const today = localDateOf(event)
+  const today = legalDate(state, event)
   if (!licence || person.licences.some((l) => l.kind === licence && l.expiresOn >= today))
     return null
   return refuse(

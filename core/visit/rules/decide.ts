@@ -16,13 +16,13 @@ export type Decision =
  * lead to, and one that may not stand lets none of them stand. The same answer in the browser, before
  * anything is recorded, and on the server, when it arrives.
  *
- * @param by who writes
+ * @param by who writes, and on the server when it arrived
  * @param contextOf what is known when an entry is made; a licence counts on the day of the entry
  */
 export function decide(
   log: FoldedLog,
   command: Command,
-  by: Pick<VisitEvent, 'personId' | 'personName'>,
+  by: Pick<VisitEvent, 'personId' | 'personName' | 'serverTime'>,
   contextOf: (draft: EventDraft) => GuardContext,
 ): Decision {
   let after = log

@@ -9,7 +9,7 @@ import { ASIDE, channelFor, type Doubt, impossible, isPressure } from '../../rul
 import type { PayloadOf, VisitEvent } from '../log/events'
 import type { RunName } from '../log/words'
 import type { Station } from '../log/stations'
-import { localDateOf } from '../log/clock'
+import { legalDate } from '../log/clock'
 import { channelsOf, missingItems } from '../derived/verdicts'
 import { pinnedTests, planOfVisit } from '../derived/pinned'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
@@ -35,7 +35,7 @@ export function guardStart(
       run,
     )
   }
-  const today = localDateOf(event)
+  const today = legalDate(state, event)
   const plan = planOf(state, context)
   if (!('why' in plan) && instruments.length === 0 && needsGauge(plan.procedure)) {
     return refuse(
@@ -100,7 +100,7 @@ function licenceRefusal(
       { license: held.number, expiresOn: licence.expiresOn },
     )
   }
-  if (held.expiresOn < localDateOf(event)) {
+  if (held.expiresOn < legalDate(state, event)) {
     return refuse(
       'license-expired',
       `Licence ${held.number} expired on ${held.expiresOn}.`,

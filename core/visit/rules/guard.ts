@@ -9,8 +9,9 @@ import { guardAdjusted, guardApplied } from './setting'
 import { guardChecked, guardRepair, guardStationDone } from './station'
 import { guardFinish, guardRecord, guardStart } from './fieldTest'
 import { photoRefusal } from './photos'
+import { guardAttested, timesRefusal } from './times'
 import { orderedOn } from '../derived/guide'
-import { localDateOf } from '../log/clock'
+import { legalDate } from '../log/clock'
 import { outcomeOf } from '../derived/verdicts'
 import { guardUndone } from './undone'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
@@ -103,6 +104,7 @@ const rules: Rules = {
   correction: always,
   undone: always,
   'correction-asked': always,
+  'times-attested': guardAttested,
   stopped: guardStopped,
   signed: guardSign,
   'certificate-issued': serverAlone,
@@ -133,7 +135,7 @@ function guardStopped(
         )
       : null
   }
-  return order.comeBackOn > localDateOf(event)
+  return order.comeBackOn > legalDate(state, event)
     ? null
     : refuse(
         'order-date-past',
@@ -149,6 +151,8 @@ function guardSign(
 ): Refusal | null {
   const place = atStation(state, 'as-left')
   if (place) return place
+  const times = timesRefusal(state)
+  if (times) return times
   const outcome = outcomeOf(state, context.library)
   if (!outcome) {
     return refuse(

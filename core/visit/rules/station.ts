@@ -1,7 +1,7 @@
 import { passes } from '../../rules'
 import type { VisitEvent } from '../log/events'
 import { type Station, stationTitles } from '../log/stations'
-import { localDateOf } from '../log/clock'
+import { legalDate } from '../log/clock'
 import { guideRefusal } from './guide'
 import { outcomeOfRun } from '../derived/verdicts'
 import { atStation, type GuardContext, type Refusal, refuse } from './refusal'
@@ -21,7 +21,7 @@ export function guardRepair(state: VisitState, event: VisitEvent<'repair'>): Ref
     )
   }
   const { temporary } = event.payload
-  if (temporary && temporary.until <= localDateOf(event)) {
+  if (temporary && temporary.until <= legalDate(state, event)) {
     return refuse(
       'date-past',
       'The renew-by date of a temporary repair lies in the past.',

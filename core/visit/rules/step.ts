@@ -3,7 +3,7 @@ import { countGrooves, throwSymmetry } from '../../craft'
 import { mendedBy, type PlacedStep, relaxingOf, renewalAdvice, variantOf } from '../../guide'
 import { valueToSi } from '../../quantity'
 import type { VisitEvent } from '../log/events'
-import { localDateOf } from '../log/clock'
+import { legalDate } from '../log/clock'
 import {
   guideOfVisit,
   isSoft,
@@ -27,7 +27,7 @@ export function qualifiedRefusal(
   const guide = guideOfVisit(state, library)?.guide
   const kind = guide && variantOf(guide, state.guide?.variant ?? '').licence
   if (step.gate !== 'qualified' || !kind || event.payload.departure) return null
-  const today = localDateOf(event)
+  const today = legalDate(state, event)
   if (person.licences.some((l) => l.kind === kind && l.expiresOn >= today)) return null
   return refuse(
     'license-needed',
@@ -53,7 +53,7 @@ export function proofRefusal(
         'A temporary repair needs the date by which it is renewed, and who permitted it.',
         'Enter both.',
       )
-    if (temporary.until <= localDateOf(event))
+    if (temporary.until <= legalDate(state, event))
       return refuse('date-past', 'The renew-by date lies in the past.', 'Give a date after today.')
   }
   if (step.measure === 'throws') {

@@ -36,6 +36,7 @@ export function bindVisits(app: App, bind: Bind): void {
       params.id,
       body.expected,
       body.events as EventDraft[],
+      body.sentAt,
     )
     return { items: events as never }
   })

@@ -1,9 +1,11 @@
 import type { Id } from '@uvanta/core/schema'
 import type { Person } from '@uvanta/contract'
 import { InvalidInput } from '@uvanta/core/schema'
+import { secondsBetween } from '@uvanta/core/calendar'
 import {
   canonicalJson,
   checkDraft,
+  CLOCK_OFF_S,
   decide,
   type EventDraft,
   type GuardContext,
@@ -25,6 +27,7 @@ const CLOCK_AHEAD_HOURS = 26
 
 /**
  * Appends a batch to a visit's log: all or nothing, in order, and harmless when sent twice.
+ * @param sentAt what the clock of the device says while it sends
  * @throws ServiceError conflict (with the newer events) when someone else wrote meanwhile,
  *   refused when a guard says so, InvalidInput when an event is malformed
  */
@@ -34,8 +37,9 @@ export async function appendEvents(
   visitId: Id<'visit'>,
   expected: number,
   drafts: readonly EventDraft[],
+  sentAt?: string,
 ): Promise<VisitEvent[]> {
-  const checked = checkDrafts(app, drafts)
+  const checked = withClock(app, checkDrafts(app, drafts), sentAt)
   const closing = closingByKey(checked)
   let byId = new Map<string, VisitEvent>()
   await inLog(app, visitId, async (log) => {
@@ -47,6 +51,16 @@ export async function appendEvents(
     return after
   })
   return checked.map((d) => byId.get(d.id) as VisitEvent)
+}
+
+/** Entries with how far the clock of their device is off, where that is more than a little. */
+function withClock(
+  app: App,
+  drafts: readonly EventDraft[],
+  sentAt: string | undefined,
+): (EventDraft & Pick<VisitEvent, 'clockAheadS'>)[] {
+  const aheadS = sentAt ? Math.round(secondsBetween(app.now().toISO(), sentAt)) : 0
+  return drafts.map((d) => (Math.abs(aheadS) > CLOCK_OFF_S ? { ...d, clockAheadS: aheadS } : d))
 }
 
 /**
@@ -108,7 +122,9 @@ export async function appendGuarded(
   }
   const people = new Map<string, GuardContext['person']>()
   for (const draft of fresh) people.set(draft.id, await claimsChecked(app, actor, log, draft))
-  const decision = decide(log, fresh, { personId: actor.id, personName: actor.name }, ({ id }) => ({
+  // With its time of arrival: what a signature waits for may arrive together with it.
+  const by = { personId: actor.id, personName: actor.name, serverTime: app.now().toISO() }
+  const decision = decide(log, fresh, by, ({ id }) => ({
     library: app.shelf.library,
     person: people.get(id) ?? { ...actor, licences: [] },
     attested,
@@ -144,8 +160,18 @@ function refuseChanged(draft: EventDraft, stored: VisitEvent | undefined): void 
 
 /** Technicians write to their own visits; the office adds notes, asks for corrections, and decides to stop. */
 function mayWrite(actor: Person, visit: HeldVisit, drafts: readonly EventDraft[]): void {
+  // Nobody answers for the times of his own work.
+  const attests = drafts.some((d) => d.kind === 'times-attested')
+  if (attests && visit.technicianId === actor.id)
+    throw forbidden(
+      'Nobody releases the times of their own visit.',
+      'Ask another reviewer or administrator.',
+    )
   if (actor.roles.includes('technician') && visit.technicianId === actor.id) return
-  const office = actor.roles.includes('reviewer') || actor.roles.includes('planner')
+  const office =
+    actor.roles.includes('reviewer') ||
+    actor.roles.includes('planner') ||
+    (actor.roles.includes('administrator') && attests)
   if (office && drafts.every((d) => traitsOf(d.kind).by === 'office')) return
   throw forbidden(
     'Only the technician of this visit records its work.',

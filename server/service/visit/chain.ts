@@ -44,7 +44,7 @@ export async function insertRows(
   // Without a model's detours: nothing is written more often.
   await app.db.sequelize.query(
     `INSERT INTO visit_event (visit_id, seq, id, kind, payload, version, person_id, person_name, device_time,
-       device_offset, server_time, hash) VALUES ?`,
+       device_offset, server_time, hash, clock_ahead_s) VALUES ?`,
     {
       replacements: [
         events.map((e) => [
@@ -60,6 +60,7 @@ export async function insertRows(
           e.deviceOffset,
           e.serverTime,
           e.hash,
+          e.clockAheadS ?? null,
         ]),
       ],
       transaction,

@@ -2,11 +2,11 @@ import type { Person } from '@uvanta/contract'
 import { validOn } from '@uvanta/core/calendar'
 import {
   canonicalJson,
-  clockDoubt,
   type EventDraft,
   gaugeAsInstrument,
   type GuardContext,
-  localDateOf,
+  isBeforePlanned,
+  legalDate,
   type InstrumentSnapshot,
 } from '@uvanta/core/visit'
 import type { App } from '../../context'
@@ -19,8 +19,9 @@ const refused = (draft: EventDraft, why: string, remedy: string) =>
   new ServiceError('refused', why, remedy, { event: draft.id })
 
 /**
- * What a device says of gauge, calibration, licence and time is a claim: it is held against the
- * records of the server on the day of the event.
+ * What a device says of gauge, calibration and licence is a claim: it is held against the records of the server on
+ * the legal day of the event. Where they do not cover the day of its arrival as well, the entry is marked, and the
+ * visit waits for a reviewer before it is signed.
  * @returns the person with the licences that count for this event
  * @throws ServiceError refused when the records say otherwise
  */
@@ -30,27 +31,18 @@ export async function claimsChecked(
   log: Pick<OpenLog, 'state'>,
   draft: EventDraft,
 ): Promise<GuardContext['person']> {
-  const doubtful = timeDoubted(app, log, draft)
-  // A time that proves nothing cannot revive what has expired since.
-  const day = doubtful ? app.today() : localDateOf(draft)
-  const licences = actor.licences.filter((l) => l.issuedOn <= localDateOf(draft))
+  const { plannedAt } = log.state
+  // A time from before the plan is wrong, and revives nothing that has expired since.
+  const day = isBeforePlanned(draft, plannedAt) ? app.today() : legalDate(log.state, draft)
+  // Nothing was made after it arrived: what begins later than today covers no entry, whatever its clock says.
+  const first = day < app.today() ? day : app.today()
+  const licences = actor.licences.filter((l) => l.issuedOn <= first)
   if (draft.kind === 'test-started') {
-    const { instruments, licence } = draft.payload
-    for (const instrument of instruments) await gaugeChecked(app, draft, instrument, day)
-    const held = licences.find((l) => l.number === licence.number && l.kind === licence.kind)
-    if (doubtful && held && held.expiresOn < day) {
-      throw refused(
-        draft,
-        `Licence ${held.number} expired on ${held.expiresOn}, and the time of this entry is doubtful: ${doubtful}.`,
-        'Set the clock of the device, and hand the visit to a licensed tester.',
-      )
-    }
+    for (const instrument of draft.payload.instruments)
+      await gaugeChecked(app, draft, instrument, { day, first })
   }
   if (draft.kind === 'kit-taken') await kitOnVan(app, actor, log, draft)
-  return {
-    ...actor,
-    licences: doubtful ? licences.filter((l) => l.expiresOn >= day) : licences,
-  }
+  return { ...actor, licences: licences.filter((l) => l.expiresOn >= day) }
 }
 
 /** A kit whose stock is kept comes from the van, unless it is said where else it came from. */
@@ -73,23 +65,12 @@ async function kitOnVan(
   )
 }
 
-/** Why the device’s time proves nothing, in words; null when it may be believed. */
-function timeDoubted(
-  app: App,
-  { state }: Pick<OpenLog, 'state'>,
-  draft: EventDraft,
-): string | null {
-  const doubt = clockDoubt({ ...draft, serverTime: app.now().toISO() }, state.plannedAt)
-  if (doubt === 'before-planned') return 'it lies before the visit was planned'
-  return doubt ? 'it lies far from when the entry arrived' : null
-}
-
 /** The gauge is one of ours, as the device says it is, with a calibration of ours that covers the day. */
 async function gaugeChecked(
   app: App,
   draft: EventDraft,
   claimed: InstrumentSnapshot,
-  day: string,
+  { day, first }: { readonly day: string; readonly first: string },
 ): Promise<void> {
   const gauge = await readGauge(app, claimed.id).catch((error: unknown) => {
     if (error instanceof ServiceError && error.kind === 'not-found') return null
@@ -132,7 +113,10 @@ async function gaugeChecked(
       'Reload the page to take up the register, or have the calibration entered.',
     )
   }
-  if (!validOn(day, calibration.calibratedOn, calibration.validUntil)) {
+  if (
+    !validOn(day, calibration.calibratedOn, calibration.validUntil) ||
+    first < calibration.calibratedOn
+  ) {
     throw refused(
       draft,
       `Gauge ${gauge.tag} was not in calibration on ${day} (${calibration.calibratedOn} to ${calibration.validUntil}).`,

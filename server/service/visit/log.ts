@@ -31,6 +31,7 @@ export function toEvent(row: VisitEventRow): VisitEvent {
     personName: row.personName,
     seq: row.seq,
     serverTime: row.serverTime,
+    ...(row.clockAheadS === null ? {} : { clockAheadS: row.clockAheadS }),
     hash: row.hash,
   } as VisitEvent
 }

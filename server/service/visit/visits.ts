@@ -253,6 +253,7 @@ async function planPayload(
     },
     ...(previous ? { previous } : {}),
     ...(tightened ? { tightened } : {}),
+    zone: { name: app.config.utility.timeZone, within: app.config.utility.zoneWithin },
   }
 }
 

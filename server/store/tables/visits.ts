@@ -72,6 +72,8 @@ export const visitEvent = table(
     hash: hash(),
     /** Form of the payload, from 1. */
     version: since('visit_event-version', withDefault(smallint(), 1)),
+    /** By how much the device’s clock was ahead when it sent, s; null while that is little. */
+    clockAheadS: since('visit_event-clock-ahead', nullable(int())),
   },
   { appendOnly: true },
 )

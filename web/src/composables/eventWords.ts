@@ -86,6 +86,8 @@ const words: Words = {
   correction: () => null,
   undone: () => null,
   'correction-asked': (p) => `Correction asked for: ${p.why}`,
+  'times-attested': (p) =>
+    `${p.what === 'clock' ? 'Times of the device attested' : 'Times released'}: ${p.why}`,
   stopped: (p) => `Stopped: ${p.reason}`,
   signed: (p) => `Signed by ${p.name}`,
   'certificate-issued': (p) => `Certificate ${p.number} issued`,

@@ -31,7 +31,12 @@ export async function sendEntries(
     const piece = firstPiece(left)
     const { items } = await call(api.visits.append, {
       params: { id },
-      body: { expected, as: personId, events: piece.map((s) => ({ ...s.draft })) },
+      body: {
+        expected,
+        as: personId,
+        sentAt: new Date().toISOString(),
+        events: piece.map((s) => ({ ...s.draft })),
+      },
     })
     expected += items.length
     left = left.slice(piece.length)

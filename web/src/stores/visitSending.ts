@@ -93,6 +93,7 @@ export function visitSending(desk: Desk) {
           params: { id },
           body: {
             expected: visit.value.events.length,
+            sentAt: new Date().toISOString(),
             ...(desk.owner.value ? { as: desk.owner.value.id } : {}),
             events: piece.map((s) => ({ ...s.draft })),
           },

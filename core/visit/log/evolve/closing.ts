@@ -14,6 +14,18 @@ export const closingEvolvers: Evolvers<keyof typeof closingKinds> = {
   // Looked up before the log is folded, like a correction.
   undone: (state) => state,
   'correction-asked': (state, event) => ({ ...state, asked: [...state.asked, recorded(event)] }),
+  'times-attested': (state, event) => {
+    const { what } = event.payload
+    return {
+      ...state,
+      ...keepReplaced(state, state.attested[what]),
+      ...(what === 'clock' ? { clockFarOff: null } : {}),
+      attested: {
+        ...state.attested,
+        [what]: { ...recorded(event), covers: state.clockDoubts.length },
+      },
+    }
+  },
   stopped: (state, event) => ({
     ...state,
     ...keepReplaced(state, state.stopped),

@@ -1,5 +1,5 @@
 import type { VisitEvent } from '../events'
-import { localDateOf } from '../clock'
+import { legalDate } from '../clock'
 import type { fieldTestKinds } from '../kinds/fieldTest'
 import { recorded } from '../recorded'
 import { earlierRun } from './earlierRun'
@@ -22,7 +22,7 @@ export const fieldTestEvolvers: Evolvers<keyof typeof fieldTestKinds> = {
     })),
   reading: (state, event) =>
     changeRun(state, event.payload.run, (r) => ({
-      readings: [...r.readings, { ...recorded(event), date: localDateOf(event) }],
+      readings: [...r.readings, { ...recorded(event), date: legalDate(state, event) }],
       order: lastTaken(r.order, event.payload.item),
     })),
   answer: (state, event) =>
@@ -43,7 +43,7 @@ const lastTaken = (order: readonly string[], item: string) => [
 function startRun(state: VisitState, event: VisitEvent<'test-started'>): VisitState {
   const run: RunState = {
     started: recorded(event),
-    date: localDateOf(event),
+    date: legalDate(state, event),
     stepsDone: [],
     readings: [],
     answers: [],

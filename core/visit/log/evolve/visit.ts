@@ -1,5 +1,5 @@
 import type { PayloadOf, VisitEvent } from '../events'
-import { localDateOf } from '../clock'
+import { legalDate } from '../clock'
 import type { visitKinds } from '../kinds/visit'
 import { recorded } from '../recorded'
 import { keepReplaced } from './replaced'
@@ -71,7 +71,7 @@ export const visitEvolvers: Evolvers<keyof typeof visitKinds> = {
       ...state,
       earlierChecks: [...state.earlierChecks, ...earlierCheck(state, run)],
       checks: { ...state.checks, [run]: recorded(event) },
-      checkedOn: { ...state.checkedOn, [run]: localDateOf(event) },
+      checkedOn: { ...state.checkedOn, [run]: legalDate(state, event) },
     }
   },
   photo: (state, event) => ({ ...state, photos: [...state.photos, recorded(event)] }),

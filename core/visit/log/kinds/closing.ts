@@ -28,6 +28,19 @@ export const closingKinds = {
       by: 'office',
     },
   ),
+  /** A reviewer or an administrator answers for times that the clock of a device does not prove. */
+  'times-attested': kind(
+    strictObject({
+      /** The clock itself, or that license and calibration held when the entries were made. */
+      what: yup
+        .string()
+        .strict(true)
+        .oneOf(['clock', 'validity'] as const)
+        .required(),
+      why: prose(500).required(),
+    }),
+    { by: 'office' },
+  ),
   stopped: kind(
     strictObject({
       reason: prose(500).required(),

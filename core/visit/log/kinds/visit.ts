@@ -1,5 +1,6 @@
 import * as yup from 'yup'
 import { openings } from '../../../apparatus'
+import { isTimeZone } from '../../../calendar'
 import { pinsSchema } from '../../../library'
 import {
   anyQuantity,
@@ -42,6 +43,16 @@ export const visitKinds = {
       /** What the visit before left it at. */
       previous: previousSnapshot.default(undefined).optional(),
       tightened: tightenedSnapshot(),
+      /** The zone of its legal dates, and how far a device’s own may be from it; absent in older logs. */
+      zone: strictObject({
+        name: line(60)
+          .test('zone', 'must be a time zone', (name) => name == null || isTimeZone(name))
+          .required(),
+        /** Minutes. */
+        within: integer(0, 840).required(),
+      })
+        .default(undefined)
+        .optional(),
     }),
     { by: 'server' },
   ),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { traitsOf, type VisitEvent } from '@uvanta/core/visit'
+import { type ClockDoubt, traitsOf, type VisitEvent } from '@uvanta/core/visit'
 import { computed, ref, shallowRef } from 'vue'
 import { clockWords } from '@/composables/words'
 import { useSession } from '@/stores/session'
@@ -19,10 +19,14 @@ const NEWEST = 12
 const all = ref(false)
 const shown = computed(() => (all.value ? entries.value : entries.value.slice(0, NEWEST)))
 const mayCorrect = computed(() => store.mine || session.has('reviewer', 'planner', 'technician'))
-const doubtWords = {
+const doubtWords: Readonly<Record<ClockDoubt, string>> = {
+  'clock-far-off': 'clock of the device more than 12 hours off',
+  'expired-on-arrival': 'license or calibration had ended when it arrived',
   'before-planned': 'time of the device, before the visit was planned',
   'far-from-arrival': 'time of the device, far from when it arrived',
-} as const
+  'another-zone': 'clock of the device in another time zone',
+  'clock-off': 'clock of the device more than 5 minutes off',
+}
 
 function correct(event: VisitEvent) {
   correcting.value = event

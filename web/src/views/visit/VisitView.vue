@@ -34,6 +34,7 @@ import AskOffice from './AskOffice.vue'
 import NoteStation from './NoteStation.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
+import TimesInDoubt from './TimesInDoubt.vue'
 import UndoLine from './UndoLine.vue'
 import GuideProposal from './guide/GuideProposal.vue'
 import StepsHere from './guide/StepsHere.vue'
@@ -169,6 +170,7 @@ const errand = computed(() =>
       <p v-if="store.state.replanAsked && !closed" class="caution">
         {{ store.state.replanAsked.recordedBy }} asks the office: {{ store.state.replanAsked.why }}
       </p>
+      <TimesInDoubt v-if="!closed" />
       <div v-if="!closed" class="actions no-print mt-3">
         <ReplanVisit v-if="plans" :visit="store.visit" @replanned="load" />
         <AskOffice v-else-if="store.mine" />
