@@ -5,6 +5,7 @@ import type { Config } from './config'
 import type { App } from './context'
 import { BadLibraryFile } from './library/yamlFile'
 import { LibraryShelf } from './library/shelf'
+import { keepSealed } from './service/integrity/rowSeals'
 import { sealOnce } from './service/integrity/sealOnce'
 import { openKeys, randomSuffix } from './service/certificate/keys'
 import { openSecretBox } from './service/people/secretBox'
@@ -16,6 +17,8 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
   const db = openDatabase(config.database)
   await db.sequelize.authenticate()
   const now = () => DateTime.utc() as DateTime<true>
+  const keys = await openKeys(config, db, now)
+  keepSealed({ db, keys })
   const shelf = await LibraryShelf.open(
     config.libraryDirectory,
     db,
@@ -23,7 +26,6 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
     config.libraryKeptIn,
     heavy.library,
   )
-  const keys = await openKeys(config, db, now)
   const app: App = {
     config,
     db,

@@ -4,8 +4,9 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { hashOf } from './service/visit/chain'
 import { readEvents } from './service/visit/log'
+import { makeDailyHead } from './service/integrity/dailyHead'
 import { verifyChains } from './service/integrity/verifyChains'
-import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { type Agent, codeOf, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
 import { plan, signedVisit } from './testing/visit'
 
 /** What somebody with the database’s own rights could change, each on records of its own. */
@@ -143,5 +144,159 @@ describe('what was changed behind our back is noticed', () => {
     expect(await faults()).toContain('key: is none of this installation')
     const { body } = await supertest(server).get('/.well-known/jwks.json').expect(200)
     expect(body.keys).toHaveLength(1)
+  })
+})
+
+describe('what an authority or a permission rests on', () => {
+  /** Has a statement change rows, says what verify-chain finds of it, and puts the table back as it was. */
+  async function foundOf(table: string, change: string): Promise<string[]> {
+    await sql(`CREATE TABLE kept_rows AS SELECT * FROM ${table}`)
+    await withoutKeys(change)
+    const found = await faults()
+    await withoutKeys(`DELETE FROM ${table}`, `INSERT INTO ${table} SELECT * FROM kept_rows`)
+    await sql('DROP TABLE kept_rows')
+    expect(await faults()).toEqual([])
+    return found
+  }
+  const withoutKeys = (...statements: string[]) =>
+    app.db.sequelize.transaction(async (transaction) => {
+      for (const text of [
+        'SET FOREIGN_KEY_CHECKS = 0',
+        ...statements,
+        'SET FOREIGN_KEY_CHECKS = 1',
+      ])
+        await app.db.sequelize.query(text, { transaction })
+    })
+  const other = () => `'${app.newId()}'`
+
+  it.each<[string, string, string, () => string]>([
+    ['a forged paper', 'pdf', 'certificate_pdf', () => `UPDATE certificate_pdf SET pdf = 'forged'`],
+    [
+      'the equipment of a certificate',
+      'certificate',
+      'certificate',
+      () => `UPDATE certificate SET equipment_id = ${other()}`,
+    ],
+    [
+      'the moment of a certificate',
+      'certificate',
+      'certificate',
+      () => `UPDATE certificate SET issued_at = '2020-01-01'`,
+    ],
+    [
+      'state and outcome of a visit',
+      'visit',
+      'visit',
+      () => `UPDATE visit SET outcome = 'fail' WHERE state = 'signed'`,
+    ],
+    ['its technician', 'plan', 'visit', () => `UPDATE visit SET technician_id = ${other()}`],
+    ['its equipment', 'plan', 'visit', () => `UPDATE visit SET equipment_id = ${other()}`],
+    [
+      'how equipment stands',
+      'standing',
+      'equipment_status',
+      () => "UPDATE equipment_status SET `condition` = 'failed'",
+    ],
+    ['a serial', 'equipment', 'equipment', () => `UPDATE equipment SET serial = 'S-0'`],
+    ['a license', 'licence', 'licence', () => `UPDATE licence SET expires_on = '2099-01-01'`],
+    [
+      'a calibration',
+      'calibration',
+      'calibration',
+      () => `UPDATE calibration SET valid_until = '2099-01-01'`,
+    ],
+    ['how fine a gauge is', 'gauge', 'gauge', () => 'UPDATE gauge SET accuracy_percent = 0.001'],
+    [
+      'the roles of a person',
+      'person',
+      'person',
+      () => `UPDATE person SET roles = '["administrator"]' WHERE username = 'tester'`,
+    ],
+    [
+      'the key of a device, put in',
+      'device-key',
+      'device_key',
+      () =>
+        `INSERT INTO device_key (id, person_id, label, public_key, registered_at) VALUES (${other()}, '${ids.technicianId}', 'x', '{}', NOW(3))`,
+    ],
+    [
+      'the key of a program, put in',
+      'api-key',
+      'api_key',
+      () =>
+        `INSERT INTO api_key (id, name, hash, created_at, created_by) VALUES (${other()}, 'x', SHA2('x', 256), NOW(3), 'x')`,
+    ],
+    ['a second factor, taken away', 'factor', 'second_factor', () => 'DELETE FROM second_factor'],
+    [
+      'a text of the library',
+      'library',
+      'library_version',
+      () =>
+        `UPDATE library_version SET content = REPLACE(content, '5.0', '4.0') WHERE kind = 'rule-pack'`,
+    ],
+    ['stock', 'stock', 'stock_move', () => 'UPDATE stock_move SET `change` = 20'],
+    ['a telephone number', 'customer', 'customer', () => `UPDATE customer SET phone = '555 9999'`],
+    [
+      'the counter',
+      'counter',
+      'certificate_counter',
+      () => 'UPDATE certificate_counter SET last = 7',
+    ],
+    [
+      'the newest head of a day, taken away',
+      'daily-head',
+      'daily_head',
+      () => 'DELETE FROM daily_head ORDER BY day DESC LIMIT 1',
+    ],
+  ])('%s', async (_, of, table, change) => {
+    if (table === 'second_factor')
+      await app.db.secondFactors.create({
+        personId: ids.technicianId,
+        secret: 'x',
+        lastStep: 0,
+        recovery: [],
+      })
+    if (table === 'stock_move')
+      await app.db.stockMoves.create({
+        id: app.newId(),
+        at: new Date(),
+        number: 'KIT-1',
+        holderId: ids.technicianId,
+        change: 2,
+        reason: 'delivery',
+        visitId: null,
+        person: 'x',
+      })
+    if (table === 'daily_head')
+      for (const days of [3, 2])
+        await makeDailyHead({ ...app, now: () => app.now().minus({ days }) })
+    if (table === 'certificate_pdf')
+      await tester.get(`/api/v1/certificates/${signed.certificateId}/pdf`).expect(200)
+    for (const way of ['update', 'delete']) await sql(`DROP TRIGGER IF EXISTS ${table}_no_${way}`)
+    const found = await foundOf(table, change())
+    expect(
+      found.some((f) => f.startsWith(`${of}: `)),
+      found.join('\n'),
+    ).toBe(true)
+  })
+  it('a forged paper is not handed out', async () => {
+    const pdf = `/api/v1/certificates/${signed.certificateId}/pdf`
+    await tester.get(pdf).expect(200)
+    await sql(`UPDATE certificate_pdf SET pdf = 'forged'`)
+    expect(codeOf(await tester.get(pdf).expect(409))).toBe('paper-altered')
+  })
+  it('seals and their counts taken away as well are noticed', async () => {
+    await sql(`DELETE FROM licence`)
+    await sql(`DELETE FROM seal WHERE kind = 'licence'`)
+    await sql(`DELETE FROM seal_total WHERE kind = 'licence'`)
+    expect(await faults()).toContain('licence: the number of records does not fit its seal')
+  })
+  it('a reading with its chain recomputed is no longer shown as genuine', async () => {
+    await sql(
+      `UPDATE visit_event SET payload = REPLACE(payload, '7.1', '9.1') WHERE kind = 'reading'`,
+    )
+    expect((await shown()).verdict).toBe('altered')
+    await rechain(signed.id, await readEvents(app, signed.id))
+    expect((await shown()).verdict).toBe('altered')
   })
 })

@@ -3,7 +3,8 @@ import type { CertificatePayload } from '@uvanta/core/certificate'
 import { QueryTypes } from 'sequelize'
 import type { App } from '../../context'
 import type { CertificateRow, CertificateStatusRow } from '../../store/tables'
-import { notFound } from '../errors'
+import { notFound, ServiceError } from '../errors'
+import { isAsSealed } from '../integrity/rowSeals'
 import { makeCursor, pageSize } from '../paging'
 import { certificateSql, type CertificateQuery, type ListedCertificate } from './search'
 
@@ -82,9 +83,21 @@ export async function readPdf(app: App, id: string): Promise<{ name: string; pdf
   if (status && status.state !== 'current')
     return { name: `${row.number}-${status.state}`, pdf: await make(status.state.toUpperCase()) }
   const kept = await app.db.certificatePdfs.findByPk(id)
+  if (kept && !(await isAsSealed(app, 'pdf', { certificateId: id })))
+    throw new ServiceError(
+      'refused',
+      'The paper of this certificate was altered where it is kept, and is not handed out.',
+      'Ask whoever runs this installation to look at its records.',
+      { code: 'paper-altered' },
+    )
   if (kept) return { name: row.number, pdf: kept.pdf }
   const pdf = await make()
   // Whoever was first keeps it: another process may have made one at the same moment.
-  await app.db.certificatePdfs.bulkCreate([{ certificateId: id, pdf }], { ignoreDuplicates: true })
+  await app.db.sequelize.transaction((transaction) =>
+    app.db.certificatePdfs.bulkCreate([{ certificateId: id, pdf }], {
+      ignoreDuplicates: true,
+      transaction,
+    }),
+  )
   return { name: row.number, pdf: (await app.db.certificatePdfs.findByPk(id))?.pdf ?? pdf }
 }

@@ -9,6 +9,7 @@ import { canonicalJson, type EventDraft, standingAfter } from '@uvanta/core/visi
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { CertificateRow } from '../../store/tables'
+import { sealWritten } from '../integrity/rowSeals'
 import type { OpenLog } from '../visit/openLog'
 import { writeEvents } from '../visit/write'
 
@@ -97,6 +98,7 @@ async function nextNumber(app: App, year: number, transaction: Transaction) {
     'INSERT INTO certificate_counter (year, last) VALUES (?, 1) ON DUPLICATE KEY UPDATE last = last + 1',
     { replacements: [year], transaction },
   )
+  await sealWritten(app, 'counter', { year }, transaction)
   const counter = await app.db.certificateCounters.findByPk(year, { transaction })
   const serial = counter?.last ?? 1
   return { serial, number: certificateNumber(app.config.utility.certificatePrefix, year, serial) }

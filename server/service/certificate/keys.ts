@@ -1,5 +1,5 @@
 import { createHmac, randomBytes } from 'node:crypto'
-import { existsSync, readFileSync, statSync } from 'node:fs'
+import { appendFileSync, existsSync, readFileSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { CompactSign, compactVerify, createLocalJWKSet, importJWK, type JWK } from 'jose'
 import type { DateTime } from 'luxon'
@@ -25,6 +25,9 @@ export interface SigningKeys {
   /** Whether what stood before there were seals has been sealed. */
   readonly sealedOnce: () => boolean
   readonly rememberSealed: () => void
+  /** The kinds of rows of which what stood before has been sealed, so that nobody has it done again. */
+  readonly sealedKinds: () => readonly string[]
+  readonly rememberKinds: (kinds: readonly string[]) => void
 }
 
 const ALGORITHM = 'EdDSA'
@@ -66,6 +69,10 @@ export async function openKeys(
     seal: (kind, words) => createHmac('sha256', `${kind} ${sealKey}`).update(words).digest('hex'),
     sealedOnce: () => existsSync(mark),
     rememberSealed: () => void readOrMake(mark, () => now().toISO()),
+    // The first line of the file is when the first seals were made.
+    sealedKinds: () =>
+      existsSync(mark) ? readFileSync(mark, 'utf8').split('\n').slice(1).filter(Boolean) : [],
+    rememberKinds: (kinds) => appendFileSync(mark, kinds.map((k) => `\n${k}`).join('')),
   }
 }
 

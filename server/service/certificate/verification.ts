@@ -1,10 +1,12 @@
 import type { CertificateState, Verification } from '@uvanta/contract'
 import { type CertificatePayload, lastTest, meaningOf, typedCode } from '@uvanta/core/certificate'
 import { Op } from 'sequelize'
-import type { VisitEvent } from '@uvanta/core/visit'
+import { CHAIN_START, type VisitEvent } from '@uvanta/core/visit'
 import type { App } from '../../context'
 import type { CertificateRow } from '../../store/tables'
 import { notFound } from '../errors'
+import { sealFaults, visitWords } from '../integrity/seals'
+import { chainFault } from '../visit/chain'
 import { readEvents } from '../visit/log'
 
 /** A code as it is kept, however it was typed. */
@@ -56,6 +58,24 @@ export function stateByLog(
   return replaced ? 'superseded' : 'current'
 }
 
+/** Whether the log that a certificate rests on is the one that stands, to the last hash. */
+export function restsOnLog(row: Pick<CertificateRow, 'payload'>, events: readonly VisitEvent[]) {
+  const { log } = JSON.parse(row.payload) as CertificatePayload
+  return events[log.events - 1]?.hash === log.headHash
+}
+
+/** Whether the chain of a visit holds, and ends with what was sealed. */
+async function isLogAsSealed(
+  app: App,
+  visitId: CertificateRow['visitId'],
+  events: readonly VisitEvent[],
+): Promise<boolean> {
+  if (chainFault(visitId, events)) return false
+  const head = { eventCount: events.length, headHash: events.at(-1)?.hash ?? CHAIN_START }
+  const words = visitWords({ id: visitId, ...head })
+  return (await sealFaults(app, 'visit', [{ id: visitId, words }])).length === 0
+}
+
 /** What a stranger learns from a code. */
 export async function verifyCode(app: App, code: string): Promise<Verification> {
   const row = await findByCode(app, code)
@@ -69,9 +89,12 @@ export async function verifyCode(app: App, code: string): Promise<Verification> 
     }
   const status = await app.db.certificateStatus.findByPk(row.id)
   const state = status?.state ?? 'current'
+  const events = await readEvents(app, row.visitId)
   const sound =
     (await showsWhatWasSigned(app, row)) &&
-    stateByLog(await readEvents(app, row.visitId), row) === state
+    stateByLog(events, row) === state &&
+    (await isLogAsSealed(app, row.visitId, events)) &&
+    restsOnLog(row, events)
   // What was altered is not shown: somebody would believe it.
   if (!sound) return { verdict: 'altered', ...NOTHING, utility }
   const newer = status?.supersededBy

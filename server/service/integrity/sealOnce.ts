@@ -2,6 +2,8 @@ import type { App } from '../../context'
 import { inLog } from '../visit/openLog'
 import { appendVoided } from '../certificate/release'
 import { UVANTA } from '../visit/repin'
+import { sealExistingRows } from './rowSeals'
+import { sealedTables } from './sealedTables'
 import { sealExisting } from './seals'
 import { stateByLog } from '../certificate/verification'
 
@@ -10,10 +12,16 @@ import { stateByLog } from '../certificate/verification'
  * installation, which the key directory remembers, so that nobody has it done again.
  */
 export async function sealOnce(app: App): Promise<void> {
-  if (app.keys.sealedOnce()) return
-  await logVoids(app)
-  await sealExisting(app)
-  app.keys.rememberSealed()
+  if (!app.keys.sealedOnce()) {
+    await logVoids(app)
+    await sealExisting(app)
+    app.keys.rememberSealed()
+  }
+  const known = app.keys.sealedKinds()
+  const fresh = sealedTables.map((t) => t.kind).filter((kind) => !known.includes(kind))
+  if (fresh.length === 0) return
+  await sealExistingRows(app, fresh)
+  app.keys.rememberKinds(fresh)
 }
 
 /** Certificates that were void on their status only are void in the log of their visit too. */

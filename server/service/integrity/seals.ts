@@ -6,7 +6,6 @@ import type {
   ForgottenCertificateRow,
   ForgottenVisitRow,
   PhotoRow,
-  SealRow,
 } from '../../store/tables'
 import { inSnapshot } from './snapshot'
 
@@ -14,7 +13,7 @@ import { inSnapshot } from './snapshot'
  * Seals: whoever can write to the database but has not the key file cannot write a visit’s head, a
  * photograph or a line of the audit so that it passes for ours, nor take one away unnoticed.
  */
-export type Sealed = SealRow['kind']
+export type Sealed = 'visit' | 'photo' | 'audit' | 'forgotten'
 
 export const visitWords = (visit: { id: string; eventCount: number; headHash: string }) =>
   canonicalJson([visit.id, visit.eventCount, visit.headHash])
@@ -109,11 +108,11 @@ export async function sealFaults(
   app: Pick<App, 'db' | 'keys'>,
   kind: Sealed,
   records: readonly { readonly id: string; readonly words: string }[],
-  transaction: Transaction,
+  transaction?: Transaction,
 ): Promise<{ id: string; what: string }[]> {
   const rows = await app.db.seals.findAll({
     where: { kind, id: records.map((r) => r.id) },
-    transaction,
+    ...(transaction ? { transaction } : {}),
   })
   const seals = new Map(rows.map((r) => [r.id, r.seal]))
   return records.flatMap(({ id, words }) => {

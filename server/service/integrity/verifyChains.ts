@@ -1,12 +1,13 @@
-import type { CertificatePayload } from '@uvanta/core/certificate'
-import { CHAIN_START, type VisitEvent } from '@uvanta/core/visit'
+import { canonicalJson, CHAIN_START, foldVisit, type VisitEvent } from '@uvanta/core/visit'
 import { Op, type Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { CertificateRow, VisitTableRow } from '../../store/tables'
-import { hashOf } from '../visit/chain'
+import { chainFault } from '../visit/chain'
 import { readEvents } from '../visit/log'
+import { listedOf } from '../visit/write'
 import { headFaults } from './dailyHead'
 import type { RecordFault } from './recordFault'
+import { rowFaults } from './rowSeals'
 import {
   auditWords,
   forgottenWords,
@@ -17,7 +18,7 @@ import {
   visitWords,
 } from './seals'
 import { pageByPage } from './snapshot'
-import { showsWhatWasSigned, stateByLog } from '../certificate/verification'
+import { restsOnLog, showsWhatWasSigned, stateByLog } from '../certificate/verification'
 
 export interface Verified {
   readonly visits: number
@@ -107,7 +108,7 @@ export async function verifyChains(app: App): Promise<Verified> {
   })
   for (const kind of ['visit', 'photo', 'audit', 'forgotten'] as const)
     faults.push(...(await goneOrUncounted(app, kind)).map((f) => ({ of: kind, ...f })))
-  faults.push(...(await headFaults(app)), ...(await keyFaults(app)))
+  faults.push(...(await rowFaults(app)), ...(await headFaults(app)), ...(await keyFaults(app)))
   return { ...count, faults }
 }
 
@@ -131,15 +132,17 @@ const goneFaults = (log: readonly VisitEvent[], rows: readonly CertificateRow[])
 
 function chainFaults(visit: VisitTableRow, events: readonly VisitEvent[]): RecordFault[] {
   const fault = (what: string) => [{ of: 'visit', id: visit.id, what }]
-  let previous = CHAIN_START
-  for (const [index, event] of events.entries()) {
-    if (event.seq !== index + 1) return fault(`event ${index + 1} is missing`)
-    if (hashOf(previous, visit.id, event) !== event.hash)
-      return fault(`event ${index + 1} was altered`)
-    previous = event.hash ?? ''
-  }
+  const broken = chainFault(visit.id, events)
+  if (broken) return fault(broken)
+  const previous = events.at(-1)?.hash ?? CHAIN_START
   const agrees = events.length === visit.eventCount && previous === visit.headHash
-  return agrees ? [] : fault('the visit list and the log disagree')
+  if (!agrees) return fault('the visit list and the log disagree')
+  const listed = listedOf(foldVisit(events))
+  const { state, done, skipped, replanAsked, outcome, certificateId, certificateNumber } = visit
+  const shown = { state, done, skipped, replanAsked, outcome, certificateId, certificateNumber }
+  return canonicalJson(shown) === canonicalJson(listed)
+    ? []
+    : fault('is listed otherwise than its log says')
 }
 
 async function certificateFaults(
@@ -150,8 +153,7 @@ async function certificateFaults(
 ): Promise<RecordFault[]> {
   const fault = (what: string) => ({ of: 'certificate', id: row.number, what })
   if (!(await showsWhatWasSigned(app, row))) return [fault('does not show what was signed')]
-  const { log } = JSON.parse(row.payload) as CertificatePayload
-  const rests = events[log.events - 1]?.hash === log.headHash
+  const rests = restsOnLog(row, events)
   const status = await app.db.certificateStatus.findByPk(row.id, { transaction })
   const stands = stateByLog(events, row)
   return [

@@ -1,7 +1,7 @@
 import type { Id } from '@uvanta/core/schema'
 import { createHash } from 'node:crypto'
 import type { Person } from '@uvanta/contract'
-import { chainInput, type EventDraft, type VisitEvent } from '@uvanta/core/visit'
+import { chainInput, CHAIN_START, type EventDraft, type VisitEvent } from '@uvanta/core/visit'
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
 
@@ -85,3 +85,14 @@ export function chained(
 
 export const hashOf = (previous: string, visitId: Id<'visit'>, event: VisitEvent): string =>
   sha256(chainInput(previous, visitId, event))
+
+/** Where the chain of a log is broken; null where it holds. */
+export function chainFault(visitId: Id<'visit'>, events: readonly VisitEvent[]): string | null {
+  let previous = CHAIN_START
+  for (const [index, event] of events.entries()) {
+    if (event.seq !== index + 1) return `event ${index + 1} is missing`
+    if (hashOf(previous, visitId, event) !== event.hash) return `event ${index + 1} was altered`
+    previous = event.hash ?? ''
+  }
+  return null
+}

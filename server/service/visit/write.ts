@@ -40,11 +40,23 @@ export async function writeEvents(
   return after
 }
 
+/** What the visit list shows of a visit, by its log. */
+export const listedOf = (state: VisitState) => ({
+  state: stateName(state),
+  done: state.signed ? [...state.done, 'as-left' as const] : state.done,
+  skipped: state.skipped,
+  replanAsked: state.replanAsked?.why ?? null,
+  outcome: state.signed?.outcome ?? null,
+  certificateId: state.certificate?.certificateId ?? null,
+  certificateNumber: state.certificate?.number ?? null,
+})
+
 /** Keeps the visit list in step with the log, sealed. */
 async function updateVisit(
   app: App,
   { events, state, visit, transaction }: OpenLog,
 ): Promise<void> {
+  const listed = listedOf(state)
   const head = {
     eventCount: events.length,
     headHash: events.at(-1)?.hash ?? visit.headHash,
@@ -56,13 +68,13 @@ async function updateVisit(
          certificate_number = ?, event_count = ?, head_hash = ? WHERE id = ?`,
       {
         replacements: [
-          stateName(state),
-          JSON.stringify(state.signed ? [...state.done, 'as-left'] : state.done),
-          JSON.stringify(state.skipped),
-          state.replanAsked?.why ?? null,
-          state.signed?.outcome ?? null,
-          state.certificate?.certificateId ?? null,
-          state.certificate?.number ?? null,
+          listed.state,
+          JSON.stringify(listed.done),
+          JSON.stringify(listed.skipped),
+          listed.replanAsked,
+          listed.outcome,
+          listed.certificateId,
+          listed.certificateNumber,
           head.eventCount,
           head.headHash,
           visit.id,

@@ -16,18 +16,16 @@ export const audit = table(
 )
 export type AuditRow = RowOf<typeof audit>
 
-type Sealed = 'visit' | 'photo' | 'audit' | 'forgotten'
-/** What only the holder of the seal key can have written: of a visit’s head, a photograph, an audit line. */
+/** What only the holder of the seal key can have written, by kind of record. */
 export const seal = table('seal', {
-  kind: key(text<Sealed>(12)),
+  kind: key(text(12)),
   id: key(text(40)),
   seal: hash(),
 })
-export type SealRow = RowOf<typeof seal>
 
 /** How many of a kind are sealed, itself sealed. */
 export const sealTotal = table('seal_total', {
-  kind: key(text<Sealed>(12)),
+  kind: key(text(12)),
   total: int(),
   seal: hash(),
 })

@@ -140,8 +140,9 @@ describe('the test sheet', () => {
     const busy = problem(503, 'busy', 'The server is busy.', 'Try again.')
     otherwise(server, '/gauge-link', () => Promise.resolve(Response.json(busy, { status: 503 })))
     const { screen } = await sheet(server)
-    await vi.waitFor(() => expect(screen.find('.do').exists()).toBe(true))
-    expect(useGauge().streaming).toBe(false)
+    await vi.waitFor(() =>
+      expect([screen.find('.do').exists(), useGauge().streaming]).toEqual([true, false]),
+    )
   })
   it('names the gauge, its calibration and the licence, and begins with them on record', async () => {
     const { screen, store, fill, begun } = await sheet()
