@@ -4,7 +4,7 @@ import type { Prediction } from './hypotheses'
 import type { Found } from './likeness'
 import { type Pair, pairsOf } from './pairs'
 import { type Sign, signs } from './signs'
-import { pointsTo } from './symptoms'
+import { pointsTo } from '../symptoms'
 import { type Telling, tellingOf } from './telling'
 import { weigh, type Weighed, type Weighing, weightOf } from './weigh'
 

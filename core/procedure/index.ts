@@ -1,4 +1,5 @@
 export { asLeftProcedure } from './asLeft'
+export { type CheckCost, checkCost } from './checkCost'
 export { actionsOf, carriedOut, type HandMove, type StepAction } from './actions'
 export { type Expanded, expandProcedure } from './expand'
 export { procedureFaults } from './procedureFaults'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { expandGuide, type Guide } from '@uvanta/core/guide'
+import { symptomFinder } from '@uvanta/core/symptoms'
 import { useUrlSearchParams } from '@vueuse/core'
 import { api } from 'virtual:api'
 import { renewalPolicies } from '@uvanta/core/guide'
@@ -8,6 +9,7 @@ import { ApiProblem, call } from '@/api/client'
 import { useKeys } from '@/composables/useKeys'
 import { useTitle } from '@/composables/useTitle'
 import EmptySheet from '@/parts/EmptySheet.vue'
+import SymptomList from '@/parts/SymptomList.vue'
 import TitleBlock from '@/parts/TitleBlock.vue'
 import WaitingLine from '@/parts/WaitingLine.vue'
 import { useLibrary } from '@/stores/library'
@@ -51,6 +53,8 @@ const groups = computed(() => {
     }))
     .filter((g) => g.guides.length > 0)
 })
+const find = computed(() => (library.library ? symptomFinder(library.library) : null))
+const symptoms = computed(() => find.value?.(search.value) ?? [])
 const familyTitle = (id: string) => library.library?.families.find((f) => f.id === id)?.title ?? id
 function keep() {
   params.q = search.value || undefined
@@ -87,17 +91,22 @@ function keep() {
     </div>
     <WaitingLine v-if="!library.library" what="the library" />
     <template v-else>
-      <label class="form-label mt-3" for="guide-search">Search the guides</label>
+      <label class="form-label mt-3" for="guide-search">Search guides and symptoms</label>
       <BFormInput
         id="guide-search"
         ref="field"
         v-model="search"
         type="search"
-        placeholder="Family, part, or what people call it: snap ring, clapper, bonnet"
+        placeholder="Family, part, or what is seen: snap ring, clapper, weep hole wet, hunts"
         @input="keep"
       />
-      <EmptySheet v-if="groups.length === 0" title="No guide found"
-        >Try another word for the part, or the family of the equipment.</EmptySheet
+      <section v-if="symptoms.length > 0" class="section" aria-labelledby="symptoms-title">
+        <h2 id="symptoms-title">Symptoms</h2>
+        <SymptomList :found="symptoms" />
+      </section>
+      <EmptySheet v-else-if="groups.length === 0" title="Nothing found"
+        >Try another word for the part or for what is seen, or the family of the
+        equipment.</EmptySheet
       >
       <section v-for="g in groups" :key="g.name" class="section">
         <h2>{{ g.name }}</h2>

@@ -34,6 +34,7 @@ import AskOffice from './AskOffice.vue'
 import NoteStation from './NoteStation.vue'
 import SignStation from './SignStation.vue'
 import StopVisit from './StopVisit.vue'
+import SymptomPanel from './SymptomPanel.vue'
 import TimesInDoubt from './TimesInDoubt.vue'
 import UndoLine from './UndoLine.vue'
 import GuideProposal from './guide/GuideProposal.vue'
@@ -140,6 +141,7 @@ const errand = computed(() =>
         This visit was stopped: {{ store.state.stopped.reason }}
       </p>
 
+      <TimesInDoubt v-if="!closed" />
       <div ref="stations" class="anchor"></div>
       <NoteStation
         v-if="['prepare', 'make-safe', 'open-up', 'rebuild', 'return'].includes(shown)"
@@ -160,6 +162,9 @@ const errand = computed(() =>
       </template>
       <SignStation v-else />
 
+      <SymptomPanel
+        v-if="!closed && store.mine && ['prepare', 'arrive', 'as-found'].includes(shown)"
+      />
       <UndoLine v-if="store.mine" />
       <VisitLog />
       <p class="no-print">
@@ -170,7 +175,6 @@ const errand = computed(() =>
       <p v-if="store.state.replanAsked && !closed" class="caution">
         {{ store.state.replanAsked.recordedBy }} asks the office: {{ store.state.replanAsked.why }}
       </p>
-      <TimesInDoubt v-if="!closed" />
       <div v-if="!closed" class="actions no-print mt-3">
         <ReplanVisit v-if="plans" :visit="store.visit" @replanned="load" />
         <AskOffice v-else-if="store.mine" />

@@ -1,11 +1,16 @@
 <script setup lang="ts">
+import { checkCost } from '@uvanta/core/procedure'
 import type { DiagnosisQuestion } from '@uvanta/core/visit'
 import { computed, watch } from 'vue'
+import { useLibrary } from '@/stores/library'
+import { useVisit } from '@/stores/visit'
 import { useDiagnosis } from '@/workers/useDiagnosis'
 
 /** After a test that did not pass: what it may be, by likelihood, and what to look at. */
 const props = defineProps<{ question: DiagnosisQuestion }>()
 const emit = defineEmits<{ suspects: [elements: readonly string[]] }>()
+const store = useVisit()
+const library = useLibrary()
 const { diagnosis, part, failed } = useDiagnosis(computed(() => props.question))
 
 const SHOWN = 4
@@ -18,6 +23,30 @@ const shown = computed(
       faults: s.faults.filter((f, n) => n === 0 || f.chance >= LEAST),
     })) ?? [],
 )
+/** The check that was not made and would tell most, and what it costs. */
+const next = computed(() => {
+  const { procedure } = props.question
+  const [best] = diagnosis.value?.next ?? []
+  const step = procedure.steps.find((s) => s.record?.item === best?.item)
+  const cost = best && checkCost(procedure, best.item)
+  if (!step || !cost) return null
+  const supply = cost.interrupts ? 'the supply is shut off meanwhile' : 'the supply stays on'
+  return { title: step.title, cost: `about ${cost.minutes} min, ${supply}` }
+})
+/** What the machine’s own table says to do first about the likeliest part, else what its likeliest fault wants. */
+const firstAid = computed(() => {
+  const [suspect] = shown.value
+  const family = store.visit?.equipment.family ?? ''
+  const own = library.library?.machines
+    .filter((m) => m.families.includes(family))
+    .flatMap((m) =>
+      (m.symptoms ?? []).filter(
+        (s) => s.first && m.parts.find((p) => p.id === s.look[0])?.element === suspect?.element,
+      ),
+    )
+    .find((s) => s.first)?.first
+  return suspect ? (own ?? suspect.faults[0]?.first) : undefined
+})
 const percent = (chance: number) => `${Math.round(chance * 100)} %`
 /** Readings that sound equipment may show as well are taken again before anything is opened. */
 const doubtful = computed(() => (diagnosis.value?.sound ?? 0) > 0.2)
@@ -74,6 +103,18 @@ watch(diagnosis, (d) => emit('suspects', d?.suspects.map((s) => s.element) ?? []
           </dl>
         </li>
       </ol>
+      <template v-if="next">
+        <h3>The check that would tell most</h3>
+        <p>{{ next.title }} – {{ next.cost }}.</p>
+      </template>
+      <template v-if="firstAid">
+        <h3>Try this first</h3>
+        <p>{{ firstAid }}</p>
+        <p class="soft small">
+          The readings above stay on record as found. Isolate, vent and prove zero before anything
+          is opened or cleaned; then test again.
+        </p>
+      </template>
       <p class="soft small">
         Worked out with a model of the kind, one fault at a time. The opened part decides; the
         maker’s sheet and the local code come first.

@@ -1,0 +1,2 @@
+export { pointsTo } from './pointsTo'
+export { type FoundSymptom, symptomFinder } from './symptomFinder'
