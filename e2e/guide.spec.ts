@@ -327,13 +327,21 @@ test('a double check is opened out of order once, with its reason and a photogra
 test('the library shows a guide as a document, with its proof', async ({ page }) => {
   await signIn(page, 'odda')
   await page.getByRole('link', { name: 'Library' }).first().click()
-  await page.getByLabel('Search the guides').fill('snap ring')
-  await page
-    .getByRole('link', { name: /spool valve/i })
-    .first()
-    .click()
+  await page.getByLabel('Search guides and symptoms').fill('snap ring')
+  await page.locator('a[href="/library/guides/spool-valve"]').last().click()
   await expect(page.getByText('Proved')).toBeVisible()
   await expect(page.getByText('No ring in the vented groove')).toBeVisible()
+})
+
+test('the library finds what is seen, with parts, checks and guide', async ({ page }) => {
+  await signIn(page, 'odda')
+  await page.goto('/library')
+  await page.getByLabel('Search guides and symptoms').fill('weep hole wet')
+  const symptoms = page.getByRole('region', { name: 'Symptoms' }).getByRole('listitem')
+  await expect(symptoms).toHaveCount(3)
+  await expect(symptoms.filter({ hasText: 'Lower hole wet' })).toContainText('Valve nut')
+  await symptoms.first().getByRole('link').first().click()
+  await expect(page.getByRole('heading', { name: 'What it shows' })).toBeVisible()
 })
 
 test('a machine is drawn in section and apart, and a part that is pressed says what can be wrong with it', async ({

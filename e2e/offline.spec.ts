@@ -69,6 +69,9 @@ test('a day without a line: the application starts cold, an assembly is tested, 
     .getByRole('link', { name: /RP-107/ })
     .first()
     .click()
+  // What the customer noticed leads to parts and guide on the device as well.
+  await page.getByLabel('Find it by what is seen or heard').fill('drips when nothing flows')
+  await expect(page.getByText('Relief drips only when nothing flows')).toBeVisible()
   await takeGuide(page, /checks under spring and cover/, null)
   await carryOut(page)
   await setOff(page)
