@@ -12,10 +12,27 @@ dump() {
 # What a dump says of the log of changes at its moment: in words of a replica, and put aside.
 POSITION='SET GLOBAL gtid_slave_pos='
 
-# read_in FILE DATABASE : a dump into a new database; nothing in it can leave the database client
+# read_in FILE DATABASE : a dump into a new database, as somebody who has rights on that one alone: nothing in it
+# leaves the client, writes a file or reaches another database. What is read for good belongs to the owner.
 read_in() {
-  sql --init-command='SET sql_log_bin=0' -e "DROP DATABASE IF EXISTS \`$2\`; CREATE DATABASE \`$2\`"
-  gzip -dc "$1" | sql --init-command='SET sql_log_bin=0' --sandbox "$2"
+  local user="'uvanta_reader'@'127.0.0.1'" name=uvanta_reader password failed=""
+  password="$(node -e 'console.log(require("node:crypto").randomBytes(24).toString("hex"))')"
+  if [ "$2" = uvanta ]; then name=uvanta_owner; password="$(secret db-owner-password)"; fi
+  sql --init-command='SET sql_log_bin=0' -e "DROP DATABASE IF EXISTS \`$2\`; CREATE DATABASE \`$2\`; DROP USER IF EXISTS $user"
+  if [ "$name" = uvanta_reader ]; then
+    sql -e "CREATE USER $user IDENTIFIED BY '$password'; GRANT ALL ON \`${2//_/\\_}\`.* TO $user"
+  fi
+  gzip -dc "$1" | without_owner | MYSQL_PWD="$password" mariadb --no-defaults --protocol=tcp --host=127.0.0.1 \
+    --port="$(sql -N -e 'SELECT @@port')" --user="$name" --sandbox "$2" || failed=1
+  sql -e "DROP USER IF EXISTS $user"
+  [ -z "$failed" ]
+}
+
+# Triggers belong to whoever reads them in.
+without_owner() { sed 's#/\*!50017 DEFINER=`[^`]*`@`[^`]*`\*/ ##'; }
+# says_the_same FILE DATABASE : whether a database holds what the text of a dump says, whoever its triggers belong to
+says_the_same() {
+  [ "$(dump "$2" | without_position | without_owner | hash_of)" = "$(gzip -dc "$1" | without_owner | hash_of)" ]
 }
 
 hash_of() { sha256sum | cut -d' ' -f1; }
@@ -25,7 +42,7 @@ drop_scratch() { sql --init-command='SET sql_log_bin=0' -e "DROP DATABASE \`$1\`
 
 # write_backup FILE : with the database running, in use or not
 write_backup() {
-  local file="$1" scratch read kept
+  local file="$1" scratch kept same=""
   umask 077
   scratch="$(mktemp -d)"
   mkdir -p "$scratch/keys" "$(dirname "$file")"
@@ -38,14 +55,15 @@ write_backup() {
   wait_for "$scratch/hash"
   wait_for "$scratch/gtid"
   printf '%s %s\n' "$(history_id)" "$(cat "$scratch/gtid")" >"$scratch/position"
-  read_in "$scratch/database.sql.gz" uvanta_readback
-  read="$(dump uvanta_readback | without_position | hash_of)"
+  if read_in "$scratch/database.sql.gz" uvanta_readback && says_the_same "$scratch/database.sql.gz" uvanta_readback; then same=1; fi
   drop_scratch uvanta_readback
-  if [ "$read" != "$(cat "$scratch/hash")" ]; then
+  if [ -z "$same" ] || [ "$(gzip -dc "$scratch/database.sql.gz" | hash_of)" != "$(cat "$scratch/hash")" ]; then
     rm -rf "$scratch"
     die "the backup read back differently; nothing was kept. Look at the disk, then try again."
   fi
-  tar -C "$scratch" -cf "$file.part" database.sql.gz keys hash position
+  rm -f "$scratch/gtid"
+  SIGNED_BY="$(node server/dist/cli.js sign-backup "$scratch")" || die "the backup could not be signed; nothing was kept."
+  tar -C "$scratch" -cf "$file.part" database.sql.gz keys hash position signature
   rm -rf "$scratch"
   mv "$file.part" "$file"
 }
@@ -155,6 +173,7 @@ cmd_backup() {
     write_backup "$file"
   fi
   say "Backup written and read back: $file"
+  if [ -n "${SIGNED_BY:-}" ]; then say "It is signed with the key $SIGNED_BY. Keep that apart from the file: another machine asks for it."; fi
 }
 
 # opened FILE SCRATCH : the name of the plain archive of a backup, whether that is encrypted or not
@@ -176,7 +195,7 @@ cmd_drill() {
   scratch="$(mktemp -d)"
   # shellcheck disable=SC2064
   trap "rm -rf '$scratch'" EXIT
-  UVANTA_DATA="$scratch" UVANTA_DB_WANTED_PORT=4960 "$ROOT/uvanta" restore "$file" --changes "$CHANGES" "$@" ||
+  UVANTA_TRUSTED="$UVANTA_DATA/keys/trusted.json" UVANTA_DATA="$scratch" UVANTA_DB_WANTED_PORT=4960 "$ROOT/uvanta" restore "$file" --changes "$CHANGES" "$@" ||
     die "$file could not be restored."
   say "$file restores, in $((SECONDS - began)) s; it holds what is counted above."
 }
@@ -185,13 +204,14 @@ cmd_drill() {
 moment() { date -u -d "$1" '+%Y-%m-%d %H:%M:%S' 2>/dev/null || die "“$1” is no time. Write it as 2026-11-27 14:05, in UTC."; }
 
 cmd_restore() {
-  local file="${1:-}" until="" changes="$CHANGES" scratch archive kept key position=""
+  local file="${1:-}" until="" changes="$CHANGES" scratch archive kept key position="" signed_by=""
   [ -f "$file" ] || die "name the backup file: ./uvanta restore FILE"
   shift
   while [ $# -gt 0 ]; do
     case "$1" in
       --until) until="$(moment "${2:-}")" ;;
       --changes) changes="${2:-}" ;;
+      --signed-by) signed_by="${2:-}" ;;
       *) die "restore does not know $1. See ./uvanta restore --help" ;;
     esac
     shift 2 || die "say what follows $1."
@@ -209,12 +229,16 @@ cmd_restore() {
     [ -d "$changes/${position%% *}" ] || [ "${position%% *}" = "$(history_id)" ] ||
       die "there is no log of changes for this backup in $changes; nothing was changed."
   fi
+  tar -C "$scratch" -xf "$archive" position signature 2>/dev/null || true
   rm -f "$scratch/plain.tar"
+  # Before anything of it is read: who wrote it, and whether it is whole.
+  node server/dist/cli.js check-backup "$scratch" "$signed_by" || die "$file was not put back; nothing was changed."
   [ -f "$scratch/keys/signing.json" ] || die "$file has no signing key; nothing was changed."
   prepare
   # Read in beside what is there, and compared, before anything is touched.
   read_in "$scratch/database.sql.gz" uvanta_restore || die "$file is damaged; nothing was changed."
-  [ "$(dump uvanta_restore | without_position | hash_of)" = "$(cat "$scratch/hash")" ] ||
+  says_the_same "$scratch/database.sql.gz" uvanta_restore &&
+    [ "$(gzip -dc "$scratch/database.sql.gz" | hash_of)" = "$(cat "$scratch/hash")" ] ||
     die "$file does not hold what it says; nothing was changed."
   if [ ! -f "$UVANTA_DATA/restoring" ]; then
     kept="$UVANTA_DATA/backups/before-restore-$(date +%Y-%m-%d-%H%M%S).tar"
@@ -227,7 +251,7 @@ cmd_restore() {
   printf '%s' "$file" >"$UVANTA_DATA/restoring"
   # A demo that was loaded in part is no reason any more to begin anew.
   rm -f "$SITES.loading"
-  read_in "$scratch/database.sql.gz" uvanta
+  read_in "$scratch/database.sql.gz" uvanta || die "the database could not be read in; start Uvanta to go on with this restore."
   drop_scratch uvanta_restore
   if [ -n "$until" ]; then
     step "Following what was changed after it, until $until UTC"

@@ -14,6 +14,13 @@ const openApp = async () => {
   return openOrExplain(readConfig(process.env, root))
 }
 
+const keyPlace = () => ({
+  dataDirectory: process.env.UVANTA_DATA ?? '',
+  ...(process.env.UVANTA_KEYS_PASSPHRASE
+    ? { keysPassphrase: process.env.UVANTA_KEYS_PASSPHRASE }
+    : {}),
+})
+
 /** What the launcher asks of the server besides serving. */
 const commands: Record<string, (name?: string, other?: string) => Promise<number>> = {
   /** Reads and proves the library, and keeps what came of it for whoever opens it next. */
@@ -68,6 +75,21 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
   async decrypt(from = '', to = '') {
     const { decryptFile } = await import('./sealedFile')
     return (await decryptFile(from, to, passphrase())) ? 0 : 1
+  },
+  /** Signs what lies in a directory as a backup; says with which key. */
+  async 'sign-backup'(directory = '') {
+    const { signBackup } = await import('./backupSignature')
+    say(await signBackup(directory, keyPlace()))
+    return 0
+  },
+  /** Whether a backup in a directory is whole, and of somebody who is trusted here or named. */
+  async 'check-backup'(directory = '', signedBy = '') {
+    const { backupFault } = await import('./backupSignature')
+    const trusted =
+      process.env.UVANTA_TRUSTED ?? join(keyPlace().dataDirectory, 'keys', 'trusted.json')
+    const fault = await backupFault(directory, trusted, signedBy)
+    if (fault) process.stderr.write(`${fault}\n`)
+    return fault ? 1 : 0
   },
   async migrate() {
     const [{ openDatabase }, { bringUpToDate }, { giveRights }] = await Promise.all([

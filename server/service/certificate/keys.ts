@@ -45,7 +45,7 @@ export async function openKeys(
   now: () => DateTime<true>,
 ): Promise<SigningKeys> {
   const home = join(place.dataDirectory, 'keys')
-  const privateJwk = await readSigningKey(keyIn(place, 'signing.json'))
+  const privateJwk = await signingKeyIn(place)
   const { d: _, ...publicJwk } = privateJwk
   await db.signingKeys.findOrCreate({
     where: { kid: privateJwk.kid },
@@ -83,6 +83,9 @@ export async function openKeys(
  */
 export const renewSigningKey = (place: KeyPlace): Promise<string> =>
   renewKeyFile(keyIn(place, 'signing.json'))
+
+/** The private key that signs, where it lies. */
+export const signingKeyIn = (place: KeyPlace) => readSigningKey(keyIn(place, 'signing.json'))
 
 const keyIn = ({ dataDirectory, keysPassphrase }: KeyPlace, name: string): SecretFile => ({
   file: join(dataDirectory, 'keys', name),
