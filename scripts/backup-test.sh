@@ -2,6 +2,7 @@
 # A backup of a database that is written to meanwhile, put back elsewhere; and archives that are not whole.
 set -euo pipefail
 home="$(mktemp -d)"
+chmod 711 "$home"
 export UVANTA_DATA="$home/one"
 UVANTA_SOURCED=1 source "$(dirname "${BASH_SOURCE[0]}")/../uvanta"
 trap 'stop_all; rm -rf "$home"' EXIT
@@ -116,6 +117,13 @@ for until in "$moment" "$(date -u -d '1 hour' '+%Y-%m-%d %H:%M')"; do
 done
 refused "there is no log of changes" "$home/1.tar" --until "$moment" --changes "$home/two"
 refused "is no time" "$home/1.tar" --until "half past"
+
+step "Who the database runs as"
+if [ "$(id -u)" = 0 ]; then
+  db_start
+  [ "$(ps -o user= -p "$DB_PID")" != root ] || fail "the database runs as root"
+  stop_all
+fi
 
 step "A restore that is broken off"
 touch "$UVANTA_DATA/restoring"

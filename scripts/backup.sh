@@ -193,6 +193,8 @@ cmd_drill() {
   [ -n "$file" ] || file="$(find "$UVANTA_DATA/backups" -name '*.tar*' -not -name '*.part' -printf '%T@ %p\n' 2>/dev/null | sort -n | tail -1 | cut -d' ' -f2-)"
   [ -f "$file" ] || die "there is no backup to try: ./uvanta backup"
   scratch="$(mktemp -d)"
+  # The database that is tried in it is not root’s.
+  chmod 711 "$scratch"
   # shellcheck disable=SC2064
   trap "rm -rf '$scratch'" EXIT
   UVANTA_TRUSTED="$UVANTA_DATA/keys/trusted.json" UVANTA_DATA="$scratch" UVANTA_DB_WANTED_PORT=4960 "$ROOT/uvanta" restore "$file" --changes "$CHANGES" "$@" ||

@@ -3,6 +3,7 @@
 set -euo pipefail
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
 home="$(mktemp -d)"
+chmod 711 "$home"
 # What this shell was given for another data directory is not for this one.
 unset UVANTA_E2E_DATA UVANTA_DB_PORT UVANTA_DB_PASSWORD UVANTA_SESSION_SECRET
 export UVANTA_DATA="$home" UVANTA_PORT=4985 UVANTA_DB_WANTED_PORT=4986 UVANTA_LOG=silent
