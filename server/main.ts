@@ -14,7 +14,10 @@ const here = dirname(fileURLToPath(import.meta.url))
 const root = here.endsWith('dist') ? join(here, '..', '..') : join(here, '..')
 
 const logger = pino({ level: process.env.UVANTA_LOG ?? 'warn' })
-const config = readConfig(process.env, root)
+const settings = readConfig(process.env, root)
+/** Nobody waits longer for a database that stands still; what takes long is no request. */
+const PATIENCE_MS = 10_000
+const config = { ...settings, database: { ...settings.database, patienceMs: PATIENCE_MS } }
 const app = await openOrExplain(config, inWorkers())
 await repinUnbegun(app)
 app.shelf.follow(

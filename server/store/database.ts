@@ -8,6 +8,8 @@ export interface DatabaseSettings {
   readonly user: string
   readonly password: string
   readonly database: string
+  /** How long a statement may take, ms; as long as it wants when absent. */
+  readonly patienceMs?: number
 }
 
 export interface Database extends Models {
@@ -21,7 +23,7 @@ export interface Database extends Models {
 export function openDatabase(settings: DatabaseSettings): Database {
   const sequelize = new Sequelize({
     dialect: 'mariadb',
-    dialectModule,
+    dialectModule: dialectModule(settings.patienceMs),
     host: settings.host,
     port: settings.port,
     username: settings.user,
