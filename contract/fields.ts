@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { strictObject, uuid } from '@uvanta/core/schema'
+import { line, strictObject, uuid } from '@uvanta/core/schema'
 
 /** The id in the address of a record of one kind. */
 export const idParams = <K extends string>() => strictObject({ id: uuid<K>().required() })
@@ -12,6 +12,22 @@ export const pageQuery = {
     .strict(true)
     .matches(/^([1-9]\d?|1\d\d|200)$/, 'must be a whole number from 1 to 200'),
 }
+
+/** Alphabets whose letters look like those of another one. */
+const ALIKE = [
+  /\p{Script=Latin}/u,
+  /\p{Script=Cyrillic}/u,
+  /\p{Script=Greek}/u,
+  /\p{Script=Armenian}/u,
+]
+
+/** The name of a person: letters of one alphabet, so that nobody is called what only looks like somebody else. */
+export const personName = () =>
+  line(120).test(
+    'one-alphabet',
+    'mixes letters of alphabets that look alike: write it in one alphabet',
+    (name) => name == null || ALIKE.filter((letters) => letters.test(name)).length <= 1,
+  )
 
 /** Words to search for. */
 export const searchWords = yup.string().strict(true).max(120, 'must be at most 120 characters')

@@ -2,7 +2,7 @@ import * as yup from 'yup'
 import { licenceKinds } from '@uvanta/core/catalogue'
 import { line, localDate, slug, strictObject, unitField, uuid } from '@uvanta/core/schema'
 import { endpoint, type Role, roles } from './endpoint'
-import { idParams, list, password, version } from './fields'
+import { idParams, list, password, personName, version } from './fields'
 
 const username = () =>
   yup
@@ -77,7 +77,7 @@ export type Person = yup.InferType<typeof personSchema>
 export const newPersonSchema = strictObject({
   id: uuid<'person'>().required(),
   username: username().required(),
-  name: line(120).required(),
+  name: personName().required(),
   roles: roleList().required(),
   password: newPassword().required(),
 })
@@ -287,7 +287,7 @@ export const people = {
     versioned: true,
     params: idParams<'person'>(),
     body: strictObject({
-      name: line(120),
+      name: personName(),
       roles: roleList(),
       active: yup.boolean().strict(true),
       password: newPassword(),

@@ -171,6 +171,31 @@ describe('the clock of the device', () => {
   })
 })
 
+describe('a photograph', () => {
+  it('that is named and never arrived stops the signature, until it is withdrawn', async () => {
+    const visit = await newVisit()
+    const photo = draft('photo', { photoId: uuidv7(), station: 'arrive', caption: 'The plate' })
+    const work = [
+      photo,
+      ...arrival(),
+      ...testOf(app, world.gaugeId, 'as-found', '7.1'),
+      ...skipToReturn(),
+    ]
+    await append(tester, visit.id, 1, work).expect(200)
+    const sign = (expected: number) =>
+      tester.post(`/api/v1/visits/${visit.id}/sign`).send({
+        expected,
+        password: PASSWORD,
+        event: draft('signed', { signature: SIGNATURE, name: 'The tester', outcome: 'pass' }),
+      })
+    const refused = await sign(1 + work.length)
+    expect([refused.status, codeOf(refused)]).toEqual([409, 'photo-missing'])
+    const gone = draft('correction', { of: photo.id, why: 'The phone was lost', withdraw: true })
+    await append(tester, visit.id, 1 + work.length, [gone]).expect(200)
+    await sign(2 + work.length).expect(200)
+  })
+})
+
 describe('entries of another person', () => {
   it('are not taken under the name of whoever is signed in', async () => {
     const visit = await newVisit()

@@ -1,7 +1,7 @@
 import supertest from 'supertest'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
-import { makeTestApp, populate, serve, signedIn } from './testing/app'
+import { codeOf, makeTestApp, populate, serve, signedIn } from './testing/app'
 
 let app: App
 let server: ReturnType<typeof serve>
@@ -64,5 +64,56 @@ describe('who may do what', () => {
     const agent = await signedIn(server, 'trainee')
     await app.db.people.update({ active: false }, { where: { username: 'trainee' } })
     await agent.get('/api/v1/gauges').expect(401)
+  })
+})
+
+describe('what an administrator may not do', () => {
+  it('give a role to oneself', async () => {
+    const root = await signedIn(server, 'administrator')
+    const { body } = await root.get('/api/v1/people').expect(200)
+    const people = body.items as {
+      id: string
+      username: string
+      version: number
+      roles: string[]
+    }[]
+    const mine = people.find((p) => p.username === 'administrator')!
+    const answer = await root
+      .patch(`/api/v1/people/${mine.id}`)
+      .set('If-Match', `"${mine.version}"`)
+      .send({ roles: [...mine.roles, 'technician'] })
+    expect([answer.status, codeOf(answer)]).toEqual([409, 'own-roles'])
+  })
+  it.each([
+    ['a Cyrillic О at its head', '\u041Edda Marrin', 422],
+    ['a Greek ο in it', 'Petra H\u03BFlm', 422],
+    ['one alphabet, with accents', 'Zoë Åkerlund', 200],
+    ['another alphabet alone', 'Мария Иванова', 200],
+  ])('call somebody by a name of %s', async (_, name, status) => {
+    const root = await signedIn(server, 'administrator')
+    const id = crypto.randomUUID()
+    const person = { id, username: `p${id.slice(0, 8)}`, name, roles: ['trainee'] }
+    const answer = await root
+      .post('/api/v1/people')
+      .send({ ...person, password: 'lanterns over the quiet sea' })
+    expect(answer.status).toBe(status)
+  })
+})
+
+describe('the audit', () => {
+  it('says of gauges and customers what was and what is', async () => {
+    const root = await signedIn(server, 'administrator')
+    const gauges = await root.get('/api/v1/gauges').expect(200)
+    const gauge = gauges.body.items[0] as { id: string; version: number; serial: string }
+    await root
+      .patch(`/api/v1/gauges/${gauge.id}`)
+      .set('If-Match', `"${gauge.version}"`)
+      .send({ active: false })
+      .expect(200)
+    const { body } = await root.get('/api/v1/audit').expect(200)
+    const line = (body.items as { action: string; subject: string }[]).find((l) =>
+      l.action.includes('of a gauge'),
+    )
+    expect(line?.subject).toMatch(/active: true → false/)
   })
 })

@@ -36,8 +36,8 @@ export function binder(
 ): Bind {
   return (e, handler) => {
     const path = e.path.replaceAll(/\{(\w+)\}/g, ':$1')
-    const before = e.upload ? [express.raw({ type: [...e.upload], limit: UPLOAD_LIMIT })] : []
-    router[e.method](path, ...(before as RequestHandler[]), async (req: Request, res: Response) => {
+    const readUpload = e.upload && express.raw({ type: [...e.upload], limit: UPLOAD_LIMIT })
+    router[e.method](path, async (req: Request, res: Response) => {
       const person = await personOf(req)
       requireAccess(e, person)
       requireOwnSignIn(e, person)
@@ -56,6 +56,8 @@ export function binder(
           why: 'This kind of file is not taken here.',
           remedy: `Send one of ${e.upload.join(', ')}.`,
         })
+      // Only of whoever may send it.
+      if (readUpload) await passed(readUpload, req, res)
       const result = await handler({
         params: (e.params ? check(e.params, { ...req.params }) : undefined) as never,
         query: (e.query ? check(e.query, { ...req.query }) : undefined) as never,
@@ -147,3 +149,9 @@ export function sendFile(
   res.setHeader('Content-Disposition', `attachment; filename="${name}"`)
   res.type(type).send(content)
 }
+
+/** Has a middleware do its part. @throws what it hands on */
+const passed = (middleware: RequestHandler, req: Request, res: Response): Promise<void> =>
+  new Promise((resolve, reject) => {
+    middleware(req, res, (error: unknown) => (error ? reject(error as Error) : resolve()))
+  })

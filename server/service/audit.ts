@@ -25,6 +25,9 @@ export const audited = <T>(
     }),
   )
 
+/** As much as a line of the audit has room for. */
+const MOST = 1_000
+
 /** Writes one line of who did what in the office, sealed, in the transaction of the change. */
 export async function recordAudit(
   app: App,
@@ -39,7 +42,7 @@ export async function recordAudit(
       personId: person.id,
       person: person.name,
       action: action.slice(0, 80),
-      subject: subject.slice(0, 200),
+      subject: subject.slice(0, MOST),
     },
     { transaction },
   )

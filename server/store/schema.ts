@@ -78,6 +78,12 @@ export const steps: readonly Step[] = [
   createStep(t.requestCount),
   ...keySteps(t.stockMove),
   ...addSteps(t.visitEvent, ['visit_event-clock-ahead']),
+  // What was and what is find room in a line.
+  {
+    name: 'audit-subject-longer',
+    up: 'ALTER TABLE audit MODIFY subject VARCHAR(1000) NOT NULL',
+    down: 'ALTER TABLE audit MODIFY subject VARCHAR(200) NOT NULL',
+  },
 ]
 
 /** What of each table whoever serves may do. */

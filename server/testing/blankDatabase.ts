@@ -60,7 +60,7 @@ export async function createDatabase(where: Where): Promise<string> {
 const connect = ({ host, port, user, password }: Where, database: string) =>
   new Sequelize(database, user, password, {
     dialect: 'mariadb',
-    dialectModule,
+    dialectModule: dialectModule(),
     host,
     port,
     logging: false,

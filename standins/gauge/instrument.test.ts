@@ -210,19 +210,22 @@ describe('what it was told', () => {
 })
 
 describe('who talks to it', () => {
-  it('is a page of this machine or of the address that people use, or no page at all', () => {
-    const own = 'https://uvanta.example.org'
-    expect(mayConnect(undefined, own)).toBe(true)
-    for (const origin of ['http://127.0.0.1:4870', 'http://localhost:5173', own])
+  it('is a page of the application, and nobody else', () => {
+    const publicUrl = 'https://uvanta.example.org'
+    const own = { publicUrl, port: '4870' }
+    for (const origin of ['http://127.0.0.1:4870', 'http://localhost:4870', publicUrl])
       expect([origin, mayConnect(origin, own)]).toEqual([origin, true])
     for (const origin of [
+      undefined,
+      'http://127.0.0.1:5173',
+      'http://localhost',
       'https://evil.example',
       'null',
       '',
       'https://uvanta.example.org.evil.example',
     ])
       expect([origin, mayConnect(origin, own)]).toEqual([origin, false])
-    expect(mayConnect(own, undefined)).toBe(false)
+    expect(mayConnect(publicUrl, {})).toBe(false)
   })
   it('cannot end it with a name that every object has', () => {
     for (const id of ['constructor', '__proto__', 'toString'])

@@ -18,7 +18,10 @@ const server = new WebSocketServer({
   port,
   maxPayload: 4096,
   verifyClient: ({ origin }: { origin?: string }) =>
-    mayConnect(origin, process.env.UVANTA_PUBLIC_URL),
+    mayConnect(origin, {
+      publicUrl: process.env.UVANTA_PUBLIC_URL,
+      port: process.env.UVANTA_PORT,
+    }),
 })
 server.on('listening', () => process.stdout.write(`gauge stand-in at ws://127.0.0.1:${port}\n`))
 

@@ -5,7 +5,7 @@ import type { CalibrationRow, GaugeRow } from '../../store/tables'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { madeOnce } from '../madeOnce'
-import { changedFields } from '../register/changedFields'
+import { changedFields, changedValues } from '../register/changedFields'
 import { changeVersioned } from '../register/versioned'
 
 export const listGauges = (app: App): Promise<Gauge[]> => withCalibrations(app, {})
@@ -89,7 +89,8 @@ export async function changeGauge(
 ): Promise<Gauge> {
   const before = await readGauge(app, id)
   const action = `changed ${changedFields(before, input)} of a gauge`
-  await audited(app, actor, action, before.tag, (transaction) =>
+  const subject = `${before.tag}, ${changedValues(before, input)}`
+  await audited(app, actor, action, subject, (transaction) =>
     changeVersioned(app.db.gauges, 'gauge', id, version, input, transaction),
   )
   return readGauge(app, id)

@@ -196,6 +196,15 @@ export async function changePerson(
     )
   }
   const before = await readPerson(app, id)
+  const gains = (rest.roles ?? []).filter((role) => !before.roles.includes(role))
+  if (id === actor.id && gains.length > 0) {
+    throw new ServiceError(
+      'refused',
+      `You cannot make yourself ${gains.join(' and ')}.`,
+      'Ask another administrator.',
+      { code: 'own-roles' },
+    )
+  }
   if (password) refuseWeak(password, before.username, before.name)
   const fields = password
     ? { ...rest, passwordHash: await hashPassword(password), mustChange: id !== actor.id }

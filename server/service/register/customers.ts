@@ -6,7 +6,7 @@ import { audited } from '../audit'
 import { notFound } from '../errors'
 import { madeOnce } from '../madeOnce'
 import { keptCursor, makeCursor, pageSize } from '../paging'
-import { changedFields } from './changedFields'
+import { changedFields, changedValues } from './changedFields'
 import { seesContacts } from './contacts'
 import { escapeLike } from './escapeLike'
 import { followName } from './followName'
@@ -110,7 +110,8 @@ export async function changeCustomer(
 ): Promise<Customer> {
   const before = await readCustomer(app, actor, id)
   const action = `changed ${changedFields(before, input)} of a customer`
-  await audited(app, actor, action, before.name, async (transaction) => {
+  const subject = `${before.name}, ${changedValues(before, input)}`
+  await audited(app, actor, action, subject, async (transaction) => {
     await changeVersioned(app.db.customers, 'customer', id, version, input, transaction)
     if (input.name) await followName(app, { customerId: id }, transaction)
   })

@@ -7,7 +7,7 @@ import type { App } from '../../context'
 import { audited } from '../audit'
 import { notFound, ServiceError } from '../errors'
 import { madeOnce } from '../madeOnce'
-import { changedFields } from './changedFields'
+import { changedFields, changedValues } from './changedFields'
 import { equipmentColumns, type EquipmentQuery, equipmentSql, type FlatEquipment } from './search'
 import { makeCursor, pageSize } from '../paging'
 import { type EquipmentInput, newEquipment } from './newEquipment'
@@ -150,7 +150,8 @@ export async function changeEquipment(
     throw new ServiceError('conflict', `The tag ${merged.tag} is taken.`, 'Choose another.')
   const before = { ...current, siteId: current.site.id }
   const action = `changed ${changedFields(before, input)} of equipment`
-  await audited(app, actor, action, merged.tag, async (transaction) => {
+  const subject = `${merged.tag}, ${changedValues(before, input)}`
+  await audited(app, actor, action, subject, async (transaction) => {
     const changed = {
       ...fields,
       ...(dueOn ? { anchorOn: dueOn } : {}),

@@ -5,7 +5,7 @@ import type { SiteRow } from '../../store/tables'
 import { audited } from '../audit'
 import { ServiceError } from '../errors'
 import { madeOnce } from '../madeOnce'
-import { changedFields } from './changedFields'
+import { changedFields, changedValues } from './changedFields'
 import { seesContacts } from './contacts'
 import { escapeLike } from './escapeLike'
 import { followName } from './followName'
@@ -94,7 +94,8 @@ export async function changeSite(
 ): Promise<Site> {
   const before = await readSite(app, actor, id)
   const action = `changed ${changedFields(before, input)} of a site`
-  await audited(app, actor, action, before.name, async (transaction) => {
+  const subject = `${before.name}, ${changedValues(before, input)}`
+  await audited(app, actor, action, subject, async (transaction) => {
     await changeVersioned(app.db.sites, 'site', id, version, input, transaction)
     await followName(app, { id }, transaction)
   })

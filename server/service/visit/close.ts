@@ -30,8 +30,27 @@ export async function closedByKey(
 
 /** What follows from a signature: the next visit, and the certificate or report. */
 export async function closed(app: App, actor: Person, signed: OpenLog): Promise<OpenLog> {
+  await refuseWithoutPhotos(app, signed)
   await planFollowUp(app, actor, signed)
   return issueCertificate(app, actor, signed)
+}
+
+/** What a certificate is to rest on is there: a photograph that is named and was never sent is not. */
+async function refuseWithoutPhotos(app: App, { state, transaction }: OpenLog): Promise<void> {
+  const named = state.photos.map((p) => p.photoId)
+  const kept = await app.db.photos.findAll({
+    where: { id: named },
+    attributes: ['id'],
+    transaction,
+  })
+  const missing = state.photos.filter((p) => !kept.some((k) => k.id === p.photoId))
+  if (missing.length === 0) return
+  throw new ServiceError(
+    'refused',
+    `${missing.length === 1 ? 'A photograph' : `${missing.length} photographs`} of this visit never arrived: ${missing.map((p) => p.caption).join(', ')}.`,
+    'Send it from the device that took it, or withdraw it with the reason. Then sign.',
+    { code: 'photo-missing' },
+  )
 }
 
 /** @throws ServiceError invalid when the signature bears another name */

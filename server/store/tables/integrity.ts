@@ -10,7 +10,7 @@ export const audit = table(
     personId: nullable(uuid<'person'>()),
     person: text(120),
     action: text(80),
-    subject: text(200),
+    subject: text(1_000),
   },
   { appendOnly: true, laterKeys: { 'audit-by-person': 'person_id, id' } },
 )

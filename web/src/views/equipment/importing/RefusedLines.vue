@@ -29,6 +29,8 @@ const save = () =>
         Tag: tag,
         'To mend': says.join(' '),
       })),
+      // What stands in a table of somebody else’s is never a formula in ours.
+      { escapeFormulae: true },
     ),
     'text/csv',
   )

@@ -26,8 +26,8 @@ const { submit } = useEntry(
   object({
     value: displayed().required('is missing: what the gauge shows, as 0 or 0.0'),
     unit: unitField('gaugePressure').required(),
-    heldMinutes: number(0, 999).required('is missing: for how many minutes it was watched'),
-    by: line(80).required('is missing: who read it'),
+    heldMinutes: number(0, 240).required('is missing: for how many minutes it was watched'),
+    by: line(120).required('is missing: who read it'),
   }),
   { unit: unit.value, heldMinutes: 2, by: session.person?.name ?? '' },
   (read) => {
