@@ -11,6 +11,8 @@ export default defineConfig({
     include: (sample ?? ['rules', 'visit', 'guide']).map((part) => `core/${part}/**/*.test.ts`),
     exclude: [
       'core/visit/everyGuide.test.ts',
+      // Thousands of sets at random: what they find is found by name besides.
+      'core/rules/secondJudge.test.ts',
       ...(sample ? ['core/guide/*.test.ts', 'core/guide/prove/damage.test.ts'] : []),
     ],
     testTimeout: 30_000,
