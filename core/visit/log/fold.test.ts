@@ -242,6 +242,8 @@ describe('after the signature', () => {
     log.add('correction-asked', { of: log.id(2), why: 'Whose note?' })
     log.add('correction', { of: log.id(2), why: 'x', withdraw: true })
     expect(log.state.asked.map((a) => a.why)).toEqual(['Is it 5.2?'])
+    // What was answered is kept, and what was not is not put away with it.
+    expect(log.state.replaced.map((r) => (r as { why?: string }).why)).toEqual(['Whose note?'])
   })
 })
 

@@ -81,6 +81,13 @@ describe('a clock that was far off', () => {
     expect(state.clockFarOff).toBeNull()
     expect(state.attested.clock).toMatchObject({ covers: 1, recordedBy: 'petra', why: 'Seen' })
   })
+  it('is not made right by a release of what has expired', () => {
+    const released = entry(2, 'ivo', '2026-12-01T20:00:00.000Z', 'times-attested')
+    const validity = { ...released, payload: { what: 'validity', why: 'Seen' } } as VisitEvent
+    const state = foldVisit([off, validity])
+    expect(state.clockFarOff).toBe('odda')
+    expect(Object.keys(state.attested)).toEqual(['validity'])
+  })
   it('of what is not sent yet says nothing', () => {
     const { serverTime: _, ...waiting } = off
     expect(foldVisit([waiting as VisitEvent]).clockFarOff).toBeNull()
