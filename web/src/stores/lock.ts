@@ -2,7 +2,7 @@ import { useIdle, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 import { ApiProblem, whenSessionEnds } from '@/api/client'
-import { asOf } from '@/api/kept'
+import { asOf, keptAnswers } from '@/api/kept'
 import { useDeviceKey } from './deviceKey'
 import type { KeptKey } from './device'
 import { useSession } from './session'
@@ -34,6 +34,9 @@ export const useLock = defineStore('lock', () => {
     shift = null
     reason.value = why
     locked.value = true
+    // Whoever was let go elsewhere and has no key here leaves nothing for the next one to read; what was recorded
+    // waits to be sent.
+    if (why === 'ended' && !keys.own()) void keptAnswers.clear(session.person.id)
   }
   function opened(): void {
     reason.value = null
@@ -88,7 +91,10 @@ export const useLock = defineStore('lock', () => {
       if (!(error instanceof ApiProblem)) throw error
       if (!error.offline) {
         // A key that was revoked is of no use here either.
-        if (error.status === 401) await keys.forget(row)
+        if (error.status === 401) {
+          await keys.forget(row)
+          await keptAnswers.clear(row.personId)
+        }
         throw error
       }
       await session.takeUp(row)
