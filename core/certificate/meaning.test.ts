@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { CertificatePayload } from './payload'
-import { meaningOf } from './meaning'
+import { advisoriesOf, meaningOf } from './meaning'
 
 const TODAY = '2026-11-27'
 const run = { date: '2026-02-18', startedAt: '2026-02-18T09:00:00.000Z', verdict: {} }
@@ -50,5 +50,20 @@ describe('what a certificate says of its equipment today', () => {
     expect(means(check('works')).state).toBe('passed')
     expect(means(check('works-not')).state).toBe('failed')
     expect(means(check('not-tried')).state).toBe('not-assessed')
+  })
+})
+
+describe('what stood beside a pass', () => {
+  const ran = (outcome: string, advisoriesOut?: number) => ({
+    ...run,
+    verdict: { outcome, advisoriesOut },
+  })
+  it('is said of the last test alone', () => {
+    expect(advisoriesOf(certificate({ asFound: ran('pass', 1) }))).toMatch(/^, with 1 /)
+    const repaired = certificate({ asFound: ran('fail', 2), asLeft: ran('pass', 0) })
+    expect(advisoriesOf(repaired)).toBe('')
+  })
+  it('is nothing where nothing was judged', () => {
+    expect(advisoriesOf(certificate({ asFound: { impossible: 'No access' } }))).toBe('')
   })
 })

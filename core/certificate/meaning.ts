@@ -1,5 +1,5 @@
-import { fails, passes } from '../rules'
-import { type CertificatePayload, checkOf } from './payload'
+import { advisoryWords, fails, passes } from '../rules'
+import { type CertificatePayload, checkOf, runOf } from './payload'
 
 /** What a genuine certificate says of its equipment on a day: it is what a stranger wants to know. */
 export interface CertificateMeaning {
@@ -48,4 +48,16 @@ export function meaningOf(
   if (ended) return { state: 'overdue', on: ended }
   if (until) return { state: 'temporary', on: until }
   return { state: 'passed', ...(due ? { on: due } : {}) }
+}
+
+/**
+ * Says behind what a certificate came to that something was out of limits all the same, as “, with 1 advisory out of
+ * limits”; nothing where there is none, or nothing was judged.
+ */
+export function advisoriesOf({
+  asFound,
+  asLeft,
+}: Pick<CertificatePayload, 'asFound' | 'asLeft'>): string {
+  const run = runOf(asLeft) ?? runOf(asFound)
+  return run ? advisoryWords(run.verdict) : ''
 }

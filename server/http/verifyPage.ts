@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Verification } from '@uvanta/contract'
-import type { CertificatePayload } from '@uvanta/core/certificate'
+import { advisoriesOf, type CertificatePayload } from '@uvanta/core/certificate'
 import type { Request, RequestHandler, Response } from 'express'
 import type { App } from '../context'
 import { verifyCode } from '../service/certificate/verification'
@@ -17,9 +17,9 @@ const verdicts: Readonly<Record<Verification['verdict'], string>> = {
   unknown: 'Unknown: no certificate has this code.',
 }
 const meanings: Readonly<Record<NonNullable<Verification['means']>['state'], string>> = {
-  passed: 'Passed; next test due',
+  passed: 'Passed{beside}; next test due',
   failed: 'FAILED; to be repaired by',
-  temporary: 'Passed with a temporary repair, to be renewed by',
+  temporary: 'Passed{beside}, with a temporary repair, to be renewed by',
   overdue: 'Passed then, but overdue: a new test was due',
   overtaken: 'Out of date: tested again',
   'not-assessed': 'Neither passed nor failed: it could not be assessed.',
@@ -40,7 +40,9 @@ export function verifyPage(app: App): RequestHandler {
 function plainWords({ verdict, means, payload, utility }: Verification): string {
   const p = payload as CertificatePayload | null
   const lines = [
-    ...(means ? [`${meanings[means.state]} ${means.on ?? ''}`] : []),
+    ...(means && p
+      ? [`${meanings[means.state].replace('{beside}', advisoriesOf(p))} ${means.on ?? ''}`]
+      : []),
     verdicts[verdict],
     ...(p
       ? [

@@ -1,7 +1,8 @@
 import { type NominalName, nominalNames } from '@uvanta/core/apparatus'
 import { formatQuantity } from '@uvanta/core/quantity'
-import { advisoryWords, fails } from '@uvanta/core/rules'
+import { fails } from '@uvanta/core/rules'
 import {
+  advisoriesOf,
   type CertificatePayload,
   type CertifiedRun,
   CHECK_WORDS,
@@ -227,7 +228,7 @@ function verdict(p: CertificatePayload): Content {
         width: 'auto',
         ...stamp(
           check ? CHECK_WORDS[check.checked].toUpperCase() : outcomeWords[p.outcome],
-          advisoryWords((runOf(p.asLeft) ?? runOf(p.asFound))?.verdict ?? p).replace(/^, /, ''),
+          advisoriesOf(p).replace(/^, /, ''),
           p,
         ),
         margin: [0, 0, 14, 0],

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { advisoryWords, fails } from '@uvanta/core/rules'
+import { fails } from '@uvanta/core/rules'
 import {
+  advisoriesOf,
   type CertificatePayload,
   CHECK_WORDS,
   checkOf,
@@ -30,7 +31,7 @@ const checks = computed(() =>
     { when: 'As left', part: props.payload.asLeft },
   ].flatMap(({ when, part }) => (part && 'checked' in part ? [{ when, ...part }] : [])),
 )
-const advisory = computed(() => (final.value ? advisoryWords(final.value.verdict) : ''))
+const advisory = computed(() => advisoriesOf(props.payload))
 const keys = computed(() => keyReadings(props.payload))
 const cells = computed(() => {
   const { equipment: e, tester } = props.payload

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Verification } from '@uvanta/contract'
 import { api } from 'virtual:api'
-import { type CertificatePayload, typedCode } from '@uvanta/core/certificate'
+import { advisoriesOf, type CertificatePayload, typedCode } from '@uvanta/core/certificate'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { call, fileUrl } from '@/api/client'
@@ -55,10 +55,13 @@ const words = {
 
 /** What it says of the equipment today: the first thing that somebody wants to know. */
 type Means = NonNullable<Verification['means']>
-const sayings: Readonly<Record<Means['state'], (on: string | undefined) => string>> = {
-  passed: (on) => `Passed${on ? `; the next test is due ${dateWords(on)}` : ''}.`,
+const sayings: Readonly<
+  Record<Means['state'], (on: string | undefined, beside: string) => string>
+> = {
+  passed: (on, beside) => `Passed${beside}${on ? `; the next test is due ${dateWords(on)}` : ''}.`,
   failed: (on) => `FAILED${on ? `: to be repaired by ${dateWords(on)}` : ''}.`,
-  temporary: (on) => `Passed with a temporary repair, to be renewed by ${dateWords(on ?? '')}.`,
+  temporary: (on, beside) =>
+    `Passed${beside}, with a temporary repair, to be renewed by ${dateWords(on ?? '')}.`,
   overdue: (on) => `Passed then, but a new test was due ${dateWords(on ?? '')}: overdue.`,
   overtaken: (on) => `Out of date: it was tested again ${dateWords(on ?? '')}.`,
   'not-assessed': () => 'Neither passed nor failed: it could not be assessed.',
@@ -72,6 +75,8 @@ const MARKS: Readonly<Record<Means['state'], string>> = {
   'not-assessed': 'open',
 }
 const means = computed(() => value.value?.means ?? null)
+/** Advisories out of their limits beside a pass. */
+const beside = computed(() => (payload.value ? advisoriesOf(payload.value) : ''))
 
 /** A file that verified leads to what its code says today. */
 function fromFile({ code }: CertificatePayload) {
@@ -118,7 +123,10 @@ function look() {
       <div class="result" :class="means ? MARKS[means.state] : value.verdict" role="status">
         <template v-if="means">
           <h1 class="means">
-            <StateMark :state="MARKS[means.state]" :label="sayings[means.state](means.on)" />
+            <StateMark
+              :state="MARKS[means.state]"
+              :label="sayings[means.state](means.on, beside)"
+            />
           </h1>
           <RouterLink v-if="value.later" :to="{ name: 'verify', params: { code: value.later } }"
             >The later certificate</RouterLink
