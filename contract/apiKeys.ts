@@ -5,10 +5,17 @@ import { idParams, list } from './fields'
 
 const adminOnly = ['administrator'] as const
 
+/** What a key may read, each by itself. */
+export const keyScopes = ['register', 'visits', 'certificates', 'stock', 'contacts'] as const
+export type KeyScope = (typeof keyScopes)[number]
+const scopeList = () =>
+  yup.array(yup.string().strict(true).oneOf(keyScopes).required()).strict(true)
+
 const apiKeySchema = yup.object({
   id: uuid<'apiKey'>().required(),
   /** What it is for. */
   name: line(80).required(),
+  scopes: scopeList().required(),
   createdAt: yup.string().required(),
   createdBy: yup.string().required(),
   /** To the hour; null as long as nobody has used it. */
@@ -33,7 +40,11 @@ export const apiKeys = {
     summary: 'Make a key; its secret is answered once',
     tag: 'Keys',
     access: adminOnly,
-    body: strictObject({ id: uuid<'apiKey'>().required(), name: line(80).required() }),
+    body: strictObject({
+      id: uuid<'apiKey'>().required(),
+      name: line(80).required(),
+      scopes: scopeList().min(1, 'must name what the key may read').required(),
+    }),
     response: yup.object({
       key: apiKeySchema.required(),
       /** Sent as `Authorization: Bearer …`. */

@@ -14,7 +14,7 @@ import { stock } from './stock'
 import { visits } from './visits'
 
 export type { Passkey } from './passkeys'
-export type { ApiKey } from './apiKeys'
+export { type ApiKey, type KeyScope, keyScopes } from './apiKeys'
 export type { AuditLine, DailyHead } from './audit'
 export * from './certificates'
 export * from './devices'

@@ -1,6 +1,7 @@
 import * as yup from 'yup'
 import { licenceKinds } from '@uvanta/core/catalogue'
 import { line, localDate, slug, strictObject, unitField, uuid } from '@uvanta/core/schema'
+import { keyScopes } from './apiKeys'
 import { endpoint, type Role, roles } from './endpoint'
 import { idParams, list, password, personName, version } from './fields'
 
@@ -71,6 +72,8 @@ export const personSchema = yup.object({
   mustSetSecondFactor: yup.boolean(),
   /** Units of his own. */
   units: ownUnits().default(undefined).optional(),
+  /** Of the key of another program: what it may read. */
+  scopes: yup.array(yup.string().oneOf(keyScopes).required()).default(undefined).optional(),
 })
 export type Person = yup.InferType<typeof personSchema>
 

@@ -2,7 +2,7 @@ import supertest from 'supertest'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
-import { type Agent, makeTestApp, populate, serve, signedIn } from './testing/app'
+import { type Agent, codeOf, makeTestApp, populate, serve, signedIn } from './testing/app'
 
 let app: App
 let server: ReturnType<typeof serve>
@@ -13,8 +13,8 @@ beforeAll(async () => {
   server = serve(app)
   administrator = await signedIn(server, 'administrator')
 })
-const make = async (name: string) =>
-  (await administrator.post('/api/v1/keys').send({ id: uuidv7(), name }).expect(200)).body
+const make = async (name: string, scopes: readonly string[] = ['register', 'certificates']) =>
+  (await administrator.post('/api/v1/keys').send({ id: uuidv7(), name, scopes }).expect(200)).body
 const read = (path: string, secret: string) =>
   supertest(server).get(path).set('Authorization', `Bearer ${secret}`)
 
@@ -26,6 +26,31 @@ describe('a key of another program', () => {
     await read('/api/v1/certificates', secret).expect(200)
     const refused = await read('/api/v1/keys', secret).expect(403)
     expect(refused.body.why).toBe('This is for the administrator.')
+  })
+  it('reads what it was made for, people never, and contacts where they were asked for', async () => {
+    const { secret } = await make('Certificates alone', ['certificates'])
+    await read('/api/v1/certificates', secret).expect(200)
+    for (const path of ['equipment', 'visits', 'stock', 'people', 'customers', 'gauges'])
+      expect([path, codeOf(await read(`/api/v1/${path}`, secret).expect(403))]).toEqual([
+        path,
+        'key-scope',
+      ])
+    const customersBy = async (scopes: string[]) =>
+      (await read('/api/v1/customers', (await make('Map', scopes)).secret).expect(200)).body
+        .items as {
+        contact: string
+        phone: string
+      }[]
+    await app.db.customers.update({ contact: 'Ada Quill', phone: '555 0133' }, { where: {} })
+    const known = await customersBy(['register', 'contacts'])
+    expect(known.some((c) => c.contact || c.phone)).toBe(true)
+    for (const c of await customersBy(['register'])) expect([c.contact, c.phone]).toEqual(['', ''])
+  })
+  it('is made for something', async () => {
+    const asked = await administrator
+      .post('/api/v1/keys')
+      .send({ id: uuidv7(), name: 'Nothing', scopes: [] })
+    expect(asked.status).toBe(422)
   })
   it('changes nothing, whatever it asks for', async () => {
     const { secret } = await make('Writes')
@@ -39,7 +64,9 @@ describe('a key of another program', () => {
     const { key, secret } = await make('Once')
     const rows = await app.db.apiKeys.findAll()
     expect(JSON.stringify(rows)).not.toContain(secret)
-    const again = await administrator.post('/api/v1/keys').send({ id: key.id, name: 'Once' })
+    const again = await administrator
+      .post('/api/v1/keys')
+      .send({ id: key.id, name: 'Once', scopes: ['stock'] })
     expect(again.status).toBe(409)
     const { items } = (await administrator.get('/api/v1/keys').expect(200)).body
     expect(JSON.stringify(items)).not.toContain(secret)

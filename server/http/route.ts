@@ -1,4 +1,4 @@
-import { api, type Endpoint, type Person, type Role } from '@uvanta/contract'
+import { api, type Endpoint, type KeyScope, type Person, type Role } from '@uvanta/contract'
 import { check } from '@uvanta/core/schema'
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
 import { ServiceError } from '../service/errors'
@@ -40,6 +40,7 @@ export function binder(
     router[e.method](path, async (req: Request, res: Response) => {
       const person = await personOf(req)
       requireAccess(e, person)
+      requireScope(e, person)
       requireOwnSignIn(e, person)
       const version = e.versioned ? versionOf(req, res) : 0
       if (version === null) return
@@ -94,6 +95,30 @@ function requireAccess(e: Endpoint, person: Person | null): void {
       'Ask one of them.',
     )
   }
+}
+
+/** What of the interface a scope of a key opens, by tag; people, keys, devices and the audit it never does. */
+const SCOPE_OF: Readonly<Record<string, KeyScope>> = {
+  Register: 'register',
+  Gauges: 'register',
+  Tag: 'register',
+  Visits: 'visits',
+  Certificates: 'certificates',
+  Stock: 'stock',
+}
+const FOR_ALL_KEYS = ['Library', 'Computations', 'Description', 'Verification']
+
+/** A key reads what it was made for. */
+function requireScope(e: Endpoint, person: Person | null): void {
+  if (!person?.scopes || e.access === 'public' || FOR_ALL_KEYS.includes(e.tag)) return
+  const scope = SCOPE_OF[e.tag]
+  if (scope && person.scopes.includes(scope)) return
+  throw new ServiceError(
+    'forbidden',
+    scope ? `This key was not made to read “${scope}”.` : 'A key does not read this.',
+    'Ask the administrator for a key that does.',
+    { code: 'key-scope' },
+  )
 }
 
 const isOneOf = (e: Endpoint, those: readonly Pick<Endpoint, 'method' | 'path'>[]) =>

@@ -84,6 +84,7 @@ export const steps: readonly Step[] = [
     up: 'ALTER TABLE audit MODIFY subject VARCHAR(1000) NOT NULL',
     down: 'ALTER TABLE audit MODIFY subject VARCHAR(200) NOT NULL',
   },
+  ...addSteps(t.apiKey, ['api_key-scopes']),
 ]
 
 /** What of each table whoever serves may do. */

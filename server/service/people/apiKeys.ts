@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto'
-import type { ApiKey, Person } from '@uvanta/contract'
+import { type ApiKey, type KeyScope, keyScopes, type Person } from '@uvanta/contract'
 import type { Id } from '@uvanta/core/schema'
 import type { App } from '../../context'
 import type { ApiKeyRow } from '../../store/tables'
@@ -21,7 +21,7 @@ export async function listApiKeys(app: App): Promise<ApiKey[]> {
 export async function createApiKey(
   app: App,
   actor: Person,
-  input: { readonly id: string; readonly name: string },
+  input: { readonly id: string; readonly name: string; readonly scopes: readonly KeyScope[] },
 ): Promise<{ key: ApiKey; secret: string }> {
   if (await app.db.apiKeys.findByPk(input.id))
     throw new ServiceError(
@@ -38,9 +38,14 @@ export async function createApiKey(
     createdBy: actor.name,
     lastUsedAt: null,
     revokedAt: null,
+    scopes: [...input.scopes],
   }
-  await audited(app, actor, 'made a key for another program', input.name, (transaction) =>
-    app.db.apiKeys.create(row, { transaction }),
+  await audited(
+    app,
+    actor,
+    'made a key for another program',
+    `${input.name}, reads ${input.scopes.join(', ')}`,
+    (transaction) => app.db.apiKeys.create(row, { transaction }),
   )
   return { key: toApiKey(row), secret }
 }
@@ -56,7 +61,7 @@ export async function revokeApiKey(app: App, actor: Person, id: string): Promise
 }
 
 /**
- * Who a key stands for: somebody who reads what a reviewer reads, and changes nothing.
+ * Who a key stands for: somebody who reads what a reviewer reads, as far as its scopes go, and changes nothing.
  * @throws ServiceError not-signed-in when no key has this secret, or it was revoked
  */
 export async function personOfKey(app: App, secret: string): Promise<Person> {
@@ -74,14 +79,18 @@ export async function personOfKey(app: App, secret: string): Promise<Person> {
     active: true,
     version: 1,
     licences: [],
+    scopes: scopesOf(row),
   }
 }
+
+const scopesOf = ({ scopes }: Pick<ApiKeyRow, 'scopes'>): KeyScope[] => scopes ?? [...keyScopes]
 
 function toApiKey(row: ApiKeyRow): ApiKey {
   const { id, name, createdBy } = row
   return {
     id,
     name,
+    scopes: scopesOf(row),
     createdBy,
     createdAt: row.createdAt.toISOString(),
     lastUsedAt: row.lastUsedAt?.toISOString() ?? null,

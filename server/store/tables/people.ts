@@ -1,4 +1,4 @@
-import type { DevicePublicKey, OwnUnits, Role } from '@uvanta/contract'
+import type { DevicePublicKey, KeyScope, OwnUnits, Role } from '@uvanta/contract'
 import {
   belongsTo,
   day,
@@ -102,6 +102,8 @@ export const apiKey = table('api_key', {
   createdBy: text(120),
   lastUsedAt: nullable(moment()),
   revokedAt: nullable(moment()),
+  /** What it may read; null for a key from before there were scopes, which reads all of them. */
+  scopes: since('api_key-scopes', nullable(json<KeyScope[]>())),
 })
 export type ApiKeyRow = RowOf<typeof apiKey>
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { api, type ApiKey, bodyOf } from '@uvanta/contract'
+import { api, type ApiKey, bodyOf, type KeyScope, keyScopes } from '@uvanta/contract'
 import { v7 as uuidv7 } from 'uuid'
 import { ref, useTemplateRef } from 'vue'
 import type * as yup from 'yup'
 import { call } from '@/api/client'
 import { useTitle } from '@/composables/useTitle'
 import { timeWords } from '@/composables/words'
+import type { FormField } from '@/parts/form/formField'
 import RecordDialog from '@/parts/form/RecordDialog.vue'
 import { useRecordDialog } from '@/parts/form/useRecordDialog'
 import { localPage } from '@/parts/list/localPage'
@@ -20,10 +21,29 @@ const load = async (query: ListQuery) =>
   localPage((await call(api.apiKeys.list)).items, query, { words: (k) => k.name })
 const columns = [
   { key: 'name', title: 'For' },
+  { key: 'scopes', title: 'Reads' },
   { key: 'createdAt', title: 'Made' },
   { key: 'lastUsedAt', title: 'Last used' },
   { key: 'actions', title: 'Actions', look: 'row-actions' },
 ] as const
+
+const SCOPES: Readonly<Record<KeyScope, string>> = {
+  register: 'Equipment, sites, customers and gauges',
+  visits: 'Visits and their records',
+  certificates: 'Certificates',
+  stock: 'Stock',
+  contacts: 'Contacts and access notes, where it reads equipment or visits',
+}
+const fields: FormField<'id' | 'name' | 'scopes'>[] = [
+  { name: 'name', label: 'What it is for', placeholder: 'Map of the network' },
+  {
+    name: 'scopes',
+    label: 'What it may read',
+    kind: 'checks',
+    options: keyScopes.map((value) => ({ value, text: SCOPES[value] })),
+    wide: true,
+  },
+]
 
 /** The secret of the key that was just made; it is shown until the next one, or until the page is left. */
 const made = ref('')
@@ -53,7 +73,7 @@ async function revoke({ id }: ApiKey) {
       <BButton variant="outline-primary" @click="adding.open(uuidv7())">Make a key</BButton>
     </div>
     <p class="soft">
-      With a key another program reads what a reviewer reads, and changes nothing:
+      With a key another program reads what it was made for, and changes nothing:
       <span class="mono">Authorization: Bearer uvk_…</span>
     </p>
     <div v-if="made" class="caution" role="status">
@@ -72,6 +92,7 @@ async function revoke({ id }: ApiKey) {
       <template #name="{ row: k }"
         ><strong>{{ k.name }}</strong></template
       >
+      <template #scopes="{ row: k }">{{ k.scopes.join(', ') }}</template>
       <template #createdAt="{ row: k }"
         >{{ timeWords(k.createdAt) }} <span class="soft">{{ k.createdBy }}</span></template
       >
@@ -89,7 +110,7 @@ async function revoke({ id }: ApiKey) {
       v-model="adding.shown.value"
       title="Make a key"
       :schema="body"
-      :fields="[{ name: 'name', label: 'What it is for', placeholder: 'Map of the network' }]"
+      :fields="fields"
       :initial="{ id: adding.subject.value ?? '' }"
       action="Make it"
       :busy="adding.busy.value"
