@@ -11,6 +11,11 @@ const assembly: Points = {
   'air-inlet': ['air-inlet'],
   'air-inlet-open': ['air-inlet'],
   spill: ['air-inlet'],
+  // A cock or a vent that runs on is fed past a shutoff (handbook, section 3.1).
+  'cock-2-stopped': ['shutoff-1', 'shutoff-2'],
+  'cock-3-stopped': ['shutoff-1'],
+  'cock-4-stopped': ['shutoff-1'],
+  'vent-stopped': ['shutoff-1', 'shutoff-2'],
   check: ['check', 'check-1'],
 }
 /** Regulators: the same table, and the symptoms of the machines. */
@@ -24,6 +29,9 @@ const regulator: Points = {
   'half-load': ['regulator'],
   load: ['regulator'],
   hunting: ['regulator'],
+  'travel-free': ['regulator'],
+  'loading-after': ['regulator'],
+  loading: ['regulator'],
   'relief-start': ['relief'],
   reseat: ['relief'],
   'trip-high': ['slam-shut'],
