@@ -27,7 +27,7 @@ beforeEach(async () => {
   await plan(app, tester, ids.equipmentId, ids.technicianId)
   const certificate = await tester.get(`/api/v1/certificates/${signed.certificateId}`).expect(200)
   path = certificate.body.verifyPath
-  for (const table of ['visit_event', 'certificate', 'audit', 'photo']) {
+  for (const table of ['visit_event', 'certificate', 'certificate_pdf', 'audit', 'photo']) {
     for (const way of ['update', 'delete']) await sql(`DROP TRIGGER ${table}_no_${way}`)
   }
 })

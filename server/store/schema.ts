@@ -85,6 +85,12 @@ export const steps: readonly Step[] = [
     down: 'ALTER TABLE audit MODIFY subject VARCHAR(200) NOT NULL',
   },
   ...addSteps(t.apiKey, ['api_key-scopes']),
+  ...refuseSteps(t.certificatePdf),
+  exceptStep(
+    t.certificatePdf,
+    'DELETE',
+    'EXISTS (SELECT 1 FROM certificate c JOIN forgotten_visit f ON f.id = c.visit_id WHERE c.id = OLD.certificate_id)',
+  ),
 ]
 
 /** What of each table whoever serves may do. */

@@ -55,10 +55,14 @@ export const certificateStatus = table(
 )
 export type CertificateStatusRow = RowOf<typeof certificateStatus>
 
-export const certificatePdf = table('certificate_pdf', {
-  certificateId: belongsTo(key(uuid<'certificate'>()), 'certificate', 'certificate', 'pdf'),
-  pdf: blob(),
-})
+export const certificatePdf = table(
+  'certificate_pdf',
+  {
+    certificateId: belongsTo(key(uuid<'certificate'>()), 'certificate', 'certificate', 'pdf'),
+    pdf: blob(),
+  },
+  { appendOnly: true },
+)
 
 export const certificateCounter = table('certificate_counter', { year: key(int()), last: int() })
 
