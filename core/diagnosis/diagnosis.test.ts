@@ -6,7 +6,7 @@ import { runTest, siteModelOf } from '../simulate'
 import { shippedLibrary } from '../testing/library'
 import { randomNumbers } from '../testing/random'
 import { answerOf, readingOf, testGauge } from '../testing/readings'
-import { type Diagnosis, type KnownSite, type Prediction, predictions, rank } from '.'
+import { type Diagnosis, foundOf, type KnownSite, type Prediction, predictions, rank } from '.'
 
 const known = new Map<string, Prediction[]>()
 /** What every hypothesis reads, computed once for a pack and a site. */
@@ -97,6 +97,26 @@ describe('what a reduced-pressure assembly shows', () => {
     expect(check1?.bits).toBeGreaterThan(0.2)
     expect(next.map((n) => n.item)).not.toContain('relief-at-rest')
     expect(next.map((n) => n.bits)).toEqual(next.map((n) => n.bits).toSorted((a, b) => b - a))
+  })
+})
+
+describe('what is evidence', () => {
+  it('is neither an answer nor a failure whose meaning another finding has taken', () => {
+    const plan = testPlanOf(shippedLibrary, RELIEF_FIRST, 'RP')
+    const run = {
+      readings: [readingOf('relief-opening', '2.8'), readingOf('check-1', '2.8')],
+      answers: [
+        answerOf('shutoff-2', 'tight'),
+        answerOf('relief-at-rest', 'drips'),
+        answerOf('check-2', 'leaked'),
+      ],
+      order: ['shutoff-2', 'relief-opening', 'relief-at-rest', 'check-2', 'check-1'],
+      channels: [testGauge],
+    }
+    const found = foundOf(run, judgeTest(plan, run).items)
+    // The buffer of 0.0 rests on the relief opening.
+    expect(found.failed).toEqual(['relief-at-rest', 'check-1'])
+    expect(found.answers.map((a) => a.item)).toEqual(['shutoff-2', 'relief-at-rest'])
   })
 })
 

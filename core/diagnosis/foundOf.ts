@@ -12,7 +12,7 @@ export function foundOf(
 ): Found {
   const meaningless = new Set(items.filter((i) => i.code === 'invalidated').map((i) => i.id))
   return {
-    failed: items.filter((i) => fails(i.simple ?? i.outcome)).map((i) => i.id),
+    failed: items.filter(hasFailed).map((i) => i.id),
     readings: run.readings.map(({ item, dimension, value, unit, swing }) => ({
       item,
       dimension,
@@ -25,3 +25,10 @@ export function foundOf(
       .map(({ item, answer }) => ({ item, answer })),
   }
 }
+
+/**
+ * Whether an item failed. What rests on a reading that lost its meaning did not; what only lacks the uncertainty of its
+ * gauge has failed where it misses the limit as printed.
+ */
+const hasFailed = ({ outcome, simple, code }: Judgement['items'][number]): boolean =>
+  fails(outcome) || (code === 'gauge-unknown' && fails(simple))
