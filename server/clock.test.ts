@@ -188,6 +188,11 @@ describe('a clock that is off', () => {
     expect(await doubtsOf(visit.id)).toEqual(doubts)
     expect((await sign(visit)).status).toBe(200)
   })
+  it('by 70 years is marked like any other, and stops no sending', async () => {
+    const visit = await sent({ hours: -1, offset: 0, sentAheadHours: 24 * 365 * 70 })
+    expect(visit.answer.status).toBe(200)
+    expect(await doubtsOf(visit.id)).toEqual(['clock-far-off'])
+  })
   it('by 13 hours signs when an administrator attests it', async () => {
     const visit = await sent({ hours: -13, offset: 0, sentAheadHours: -13 })
     expect(codeOf(await sign(visit))).toBe('clock-far-off')

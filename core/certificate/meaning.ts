@@ -51,8 +51,8 @@ export function meaningOf(
 }
 
 /**
- * Says behind what a certificate came to that something was out of limits all the same, as “, with 1 advisory out of
- * limits”; nothing where there is none, or nothing was judged.
+ * Returns the words that follow a pass when advisory items are out of limits, as “, with 1 advisory out of limits”;
+ * empty when there are none or nothing was judged.
  */
 export function advisoriesOf({
   asFound,

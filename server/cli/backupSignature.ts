@@ -48,7 +48,7 @@ const keysIn = (file: string): JWK[] =>
 /**
  * Why a backup is not to be read in: it is not signed, by somebody who is not known here, or is not what was signed.
  * @param trusted file of the public keys that this installation has ever used
- * @param signedBy the id of a key that whoever restores has from elsewhere; `none` for a backup from before there were signatures
+ * @param signedBy id of a key that the operator trusts; `none` to accept a backup without a signature
  * @returns null when it may be read
  */
 export async function backupFault(

@@ -57,7 +57,7 @@ export function binder(
           why: 'This kind of file is not taken here.',
           remedy: `Send one of ${e.upload.join(', ')}.`,
         })
-      // Only of whoever may send it.
+      // Not before access is granted.
       if (readUpload) await passed(readUpload, req, res)
       const result = await handler({
         params: (e.params ? check(e.params, { ...req.params }) : undefined) as never,

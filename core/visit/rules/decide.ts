@@ -27,9 +27,10 @@ export function decide(
 ): Decision {
   let after = log
   for (const draft of command) {
-    const refusal = guard(after, draft, contextOf(draft))
+    const entry = { ...draft, ...by }
+    const refusal = guard(after, entry, contextOf(draft))
     if (refusal) return { refusal, of: draft }
-    after = appended(after, [{ ...draft, ...by }])
+    after = appended(after, [entry])
   }
   return { events: after.events.slice(log.events.length), log: after }
 }

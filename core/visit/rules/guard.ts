@@ -151,7 +151,7 @@ function guardSign(
 ): Refusal | null {
   const place = atStation(state, 'as-left')
   if (place) return place
-  const times = timesRefusal(state)
+  const times = timesRefusal(state, event)
   if (times) return times
   const outcome = outcomeOf(state, context.library)
   if (!outcome) {

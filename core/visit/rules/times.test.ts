@@ -5,6 +5,7 @@ import { emptyVisit, type VisitState } from '../log/state'
 import { guardAttested, timesRefusal, timesToAttest } from './times'
 
 const doubted = (more: Partial<VisitState> = {}): VisitState => ({ ...emptyVisit, ...more })
+const RIGHT = { deviceTime: '2026-12-01T20:00:00.000Z', serverTime: '2026-12-01T20:00:00.000Z' }
 const expired = { of: '1', doubt: 'expired-on-arrival' as const }
 const marked = { of: '2', doubt: 'clock-off' as const }
 const attestation = (what: 'clock' | 'validity', roles: string[], state: VisitState) =>
@@ -17,22 +18,27 @@ describe('what keeps a visit from being signed', () => {
   it('is a clock that is far off, before what has expired', () => {
     const state = doubted({ clockFarOff: 'p', clockDoubts: [expired] })
     expect(timesToAttest(state)).toEqual(['clock', 'validity'])
-    expect(timesRefusal(state)?.code).toBe('clock-far-off')
+    expect(timesRefusal(state, RIGHT)?.code).toBe('clock-far-off')
   })
   it('is what has expired since the last release', () => {
     const state = doubted({ clockDoubts: [expired, marked] })
-    expect(timesRefusal(state)?.code).toBe('times-to-release')
+    expect(timesRefusal(state, RIGHT)?.code).toBe('times-to-release')
     const covered = (covers: number) =>
       doubted({
         clockDoubts: [expired, marked],
         attested: { validity: { covers } as NonNullable<VisitState['attested']['validity']> },
       })
-    expect(timesRefusal(covered(1))).toBeNull()
-    expect(timesRefusal(covered(0))?.code).toBe('times-to-release')
+    expect(timesRefusal(covered(1), RIGHT)).toBeNull()
+    expect(timesRefusal(covered(0), RIGHT)?.code).toBe('times-to-release')
+  })
+  it('is a signature whose own clock is far off', () => {
+    expect(timesRefusal(doubted(), { ...RIGHT, clockAheadS: 50_000 })?.code).toBe('clock-far-off')
+    const tomorrow = { ...RIGHT, deviceTime: '2026-12-02T20:00:00.000Z' }
+    expect(timesRefusal(doubted(), tomorrow)?.code).toBe('clock-far-off')
   })
   it('is no mark alone', () => {
     expect(timesToAttest(doubted({ clockDoubts: [marked] }))).toEqual([])
-    expect(timesRefusal(doubted())).toBeNull()
+    expect(timesRefusal(doubted(), RIGHT)).toBeNull()
   })
 })
 

@@ -1,3 +1,4 @@
+import { isFarOff } from '../log/clock'
 import type { VisitEvent } from '../log/events'
 import type { VisitState } from '../log/state'
 import { type GuardContext, type Refusal, refuse } from './refusal'
@@ -11,10 +12,13 @@ export function timesToAttest(state: VisitState): ('clock' | 'validity')[] {
   ]
 }
 
-/** Why a visit cannot be signed by its times. */
-export function timesRefusal(state: VisitState): Refusal | null {
+/** Why a visit cannot be signed because of its times, those of the signature included. */
+export function timesRefusal(
+  state: VisitState,
+  signature: Parameters<typeof isFarOff>[0],
+): Refusal | null {
   const [what] = timesToAttest(state)
-  if (what === 'clock')
+  if (what === 'clock' || isFarOff(signature))
     return refuse(
       'clock-far-off',
       'The clock of the device is more than 12 hours off.',
@@ -34,7 +38,7 @@ export function timesRefusal(state: VisitState): Refusal | null {
 /** Whose word it takes: the clock is the administrator’s, what the test rests on the reviewer’s. */
 const ATTESTS = { clock: 'administrator', validity: 'reviewer' } as const
 
-/** Only what is in doubt is answered for, and only by whoever it is for. */
+/** Checks that these times are in doubt and that the role of the person may release them. */
 export function guardAttested(
   state: VisitState,
   { payload: { what } }: VisitEvent<'times-attested'>,

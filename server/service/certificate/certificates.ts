@@ -87,7 +87,7 @@ export async function readPdf(app: App, id: string): Promise<{ name: string; pdf
     throw new ServiceError(
       'refused',
       'The paper of this certificate was altered where it is kept, and is not handed out.',
-      'Ask whoever runs this installation to look at its records.',
+      'Ask the administrator to run ./uvanta verify-chain.',
       { code: 'paper-altered' },
     )
   if (kept) return { name: row.number, pdf: kept.pdf }

@@ -14,7 +14,7 @@ interface Within {
 }
 const transactionOf = ({ transaction }: Within) => (transaction ? { transaction } : {})
 
-/** Rows that are read at once; those with a document in them weigh more. */
+/** Rows that are read at once. */
 const PAGE = 500
 /** As long as the seals’ table keeps an id. */
 const ID_LENGTH = 40
@@ -123,8 +123,8 @@ async function unsealRows(
 const touched = new WeakMap<object, readonly Row[]>()
 
 /**
- * Has every change of a sealed table seal its rows anew, in the same transaction, with a key that the database does not
- * hold.
+ * Installs hooks that seal the rows of a sealed table again whenever they change, in the same transaction. The key of the
+ * seals is not in the database.
  */
 export function keepSealed(app: Sealing): void {
   for (const table of sealedTables) {
@@ -180,9 +180,13 @@ export const sealWritten = (
   key: Row,
   transaction: Transaction,
 ): Promise<void> => {
+  return sealRows(app, tableOf(kind), [key], { transaction })
+}
+
+function tableOf(kind: string): SealedTable {
   const table = sealedTables.find((t) => t.kind === kind)
   if (!table) throw new Error(`Rows of ${kind} are not sealed.`)
-  return sealRows(app, table, [key], { transaction })
+  return table
 }
 
 /** Goes through the rows of a table, a page at a time, in the order of their keys. */
@@ -292,8 +296,7 @@ async function faultsOf(
 
 /** Whether a row is as it was sealed: what is handed out by it is asked about first. */
 export async function isAsSealed(app: Sealing, kind: string, key: Row): Promise<boolean> {
-  const table = sealedTables.find((t) => t.kind === kind)
-  if (!table) throw new Error(`Rows of ${kind} are not sealed.`)
+  const table = tableOf(kind)
   const model = modelOf(app, table)
   const [row] = await readRows(model, [key], {})
   if (!row) return false

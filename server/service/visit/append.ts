@@ -53,13 +53,17 @@ export async function appendEvents(
   return checked.map((d) => byId.get(d.id) as VisitEvent)
 }
 
-/** Entries with how far the clock of their device is off, where that is more than a little. */
+const YEAR_S = 31_536_000
+
+/** Adds to entries how far the clock of their device is off, when that is more than a little. */
 function withClock(
   app: App,
   drafts: readonly EventDraft[],
   sentAt: string | undefined,
 ): (EventDraft & Pick<VisitEvent, 'clockAheadS'>)[] {
-  const aheadS = sentAt ? Math.round(secondsBetween(app.now().toISO(), sentAt)) : 0
+  const saidS = sentAt ? Math.round(secondsBetween(app.now().toISO(), sentAt)) : 0
+  // A year says as much as a thousand, and has room in its column.
+  const aheadS = Math.max(-YEAR_S, Math.min(YEAR_S, saidS))
   return drafts.map((d) => (Math.abs(aheadS) > CLOCK_OFF_S ? { ...d, clockAheadS: aheadS } : d))
 }
 

@@ -26,7 +26,7 @@ it('a session that was ended elsewhere leaves nothing to read on a device withou
   useLock().lock('ended')
   await vi.waitFor(async () => expect(await kept()).toBeUndefined())
 })
-it('a device that lay about keeps the day for whoever comes back', async () => {
+it('a device that locks while idle keeps the answers', async () => {
   useLock().lock('idle')
   await new Promise((done) => setTimeout(done, 20))
   expect(await kept()).toBeDefined()
