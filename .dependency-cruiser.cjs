@@ -40,6 +40,18 @@ module.exports = {
       'a stand-in plays the outside world',
     ),
     forbid(
+      'launcher-apart',
+      '^launcher/',
+      '^(core|contract|server|web|standins|e2e)/',
+      'the launcher runs before anything is built: it starts programs',
+    ),
+    forbid(
+      'nothing-launched-knows-the-launcher',
+      '^(core|contract|server|web|standins)/',
+      '^launcher/',
+      'what is started does not know by what',
+    ),
+    forbid(
       'thin-http',
       '^server/store/',
       '^server/(http|service)/',

@@ -18,7 +18,8 @@ export const certificateSchema = yup.object({
   tag: yup.string().required(),
   site: yup.string().required(),
   technician: yup.string().required(),
-  verifyPath: yup.string().required(),
+  /** Path of the page on which anyone can verify it; absent for trainees. */
+  verifyPath: yup.string().optional(),
 })
 export type CertificateRow = yup.InferType<typeof certificateSchema>
 

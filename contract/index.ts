@@ -10,6 +10,7 @@ import { library } from './library'
 import { passkeys } from './passkeys'
 import { people, session } from './people'
 import { register } from './register'
+import { settings } from './settings'
 import { stock } from './stock'
 import { visits } from './visits'
 
@@ -25,6 +26,12 @@ export * from './limits'
 export * from './people'
 export * from './register'
 export * from './registerImport'
+export {
+  neededForCertificates,
+  type Starters,
+  type UtilityFields,
+  type UtilityState,
+} from './settings'
 export * from './signInText'
 export * from './stock'
 export * from './visits'
@@ -42,6 +49,7 @@ export const api = {
   visits,
   certificates,
   stock,
+  settings,
   library,
   computations,
   audit,

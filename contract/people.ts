@@ -174,7 +174,9 @@ export const session = {
       units: houseUnitsSchema.required(),
       house: houseUnitsSchema.required(),
       /** The utility, as it stands on certificates. */
-      utility: line(200).required(),
+      utility: yup.string().defined(),
+      /** Whether certificates can be issued: every setting of the utility is made. */
+      isSetUp: yup.boolean().required(),
     }),
   }),
   changePassword: endpoint({

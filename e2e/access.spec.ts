@@ -81,6 +81,7 @@ const views: readonly { name: string; who: string | null; go: (page: Page) => Pr
     { name: 'customers', who: 'sula', go: (p) => p.goto('/office/customers') },
     { name: 'gauges', who: 'petra', go: (p) => p.goto('/office/gauges') },
     { name: 'keys', who: 'petra', go: (p) => p.goto('/office/keys') },
+    { name: 'settings', who: 'petra', go: (p) => p.goto('/office/settings') },
     { name: 'account', who: 'odda', go: (p) => p.goto('/account') },
   ]
 

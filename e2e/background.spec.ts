@@ -1,6 +1,6 @@
-import { randomUUID } from 'node:crypto'
 import { type CDPSession, expect, test } from '@playwright/test'
 import { signIn } from './people'
+import { eventsOf, planVisit } from './plan'
 
 test.use({ serviceWorkers: 'allow' })
 
@@ -28,23 +28,7 @@ test('what was recorded without a line is sent once there is one, though every p
   const origin = baseURL ?? ''
   await signIn(page, 'teo')
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
-  // A visit of its own, which no other test changes.
-  const api = context.request
-  const ask = async (path: string) => (await api.get(`${origin}/api/v1/${path}`)).json()
-  const { person, today } = await ask('session')
-  const [equipment] = (await ask('equipment?q=RP-119')).items
-  const visit = randomUUID()
-  const planned = await api.post(`${origin}/api/v1/visits`, {
-    data: {
-      id: visit,
-      equipmentId: equipment.id,
-      technicianId: person.id,
-      plannedOn: today,
-      purpose: 'periodic-test',
-      rulePack: 'larkhaven-relief-first',
-    },
-  })
-  expect(planned.status()).toBe(200)
+  const visit = await planVisit(context.request, origin, 'RP-119')
   await page.goto(`/visits/${visit}`)
   await page.getByRole('button', { name: 'Prepared – set off' }).waitFor()
   await context.setOffline(true)
@@ -57,12 +41,10 @@ test('what was recorded without a line is sent once there is one, though every p
   const cdp = await context.newCDPSession(elsewhere)
   const registrationId = await registrationOf(cdp, origin)
   await context.setOffline(false)
-  const notes = async () => {
-    const { events } = (await ask(`visits/${visit}`)) as {
-      events: { payload: { text?: string } }[]
-    }
-    return events.filter((e) => e.payload.text === 'The gate is rusted through').length
-  }
+  const notes = async () =>
+    (await eventsOf(context.request, origin, visit)).filter(
+      (e) => e.payload.text === 'The gate is rusted through',
+    ).length
   expect(await notes()).toBe(0)
   // The browser wakes the worker by its own clock; here it is told to.
   await cdp.send('ServiceWorker.dispatchSyncEvent', {

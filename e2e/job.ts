@@ -10,6 +10,8 @@ export interface JobHints {
   readonly defects?: Readonly<Record<string, string>>
   /** Finding that is chosen against the house’s policy, by a word of the sentence. */
   readonly findings?: Readonly<Record<string, string>>
+  /** Why steps that rest on a departure are done all the same; without it none is. */
+  readonly allTheSame?: string
   /** Stops before the first step whose sentence says this. */
   readonly until?: RegExp
 }
@@ -164,6 +166,7 @@ export async function carryOut(page: Page, hints: JobHints = {}): Promise<string
     said.push(due.words)
     if (due.asks.includes('figures')) await giveFigures(page)
     await doStep(page, due, hints)
+    if (hints.allTheSame) await giveReason(page, due, hints.allTheSame)
     await expect(page.locator('.guide-step .place', { hasText: due.place })).toHaveCount(0)
   }
   throw new Error('the station does not end')
@@ -180,6 +183,18 @@ async function giveFigures(page: Page): Promise<void> {
     await ask.first().getByRole('button', { name: 'Keep it' }).click()
     await expect(ask).toHaveCount(left - 1)
   }
+}
+
+/** Where a step is refused for what was done otherwise before, gives the reason why it is done all the same. */
+async function giveReason(page: Page, due: Due, reason: string): Promise<void> {
+  const asked = page.getByLabel('Reason for the departure')
+  const gone = page.locator('.guide-step .place', { hasText: due.place })
+  await expect(async () => {
+    expect((await asked.isVisible()) || (await gone.count()) === 0).toBe(true)
+  }).toPass()
+  if (!(await asked.isVisible())) return
+  await asked.fill(reason)
+  await button(page, 'Record it so').click()
 }
 
 async function doStep(page: Page, { asks, words }: Due, hints: JobHints): Promise<void> {
@@ -299,7 +314,7 @@ export async function drawAndSign(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { name: 'Signed and closed' })).toBeVisible()
 }
 
-async function draw(page: Page): Promise<void> {
+export async function draw(page: Page): Promise<void> {
   const pad = page.getByRole('img', { name: 'Draw your signature here' })
   await expect(pad).toBeVisible()
   // The page may still be on its way to this station while the hand draws.

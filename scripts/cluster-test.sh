@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Three nodes, two processes and two proxies; a node, a process and the network die in the middle of a stream.
+# Three nodes, two processes and two proxies; a node, a process and the network die in the middle of a stream, a new
+# version is taken up, and the record is put back as of a moment after its backup.
 set -euo pipefail
 ROOT="$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)"
 home="$(mktemp -d)"
@@ -32,7 +33,7 @@ cluster_up() {
 
 printf '· %s\n' "Three nodes and two processes"
 cluster_up
-printf 'four unlike words stand here' | "$ROOT/uvanta" cluster admin anna >/dev/null || fail "nobody became administrator"
+printf 'four unlike words stand here' | "$ROOT/uvanta" admin anna >/dev/null || fail "nobody became administrator"
 node "$ROOT/scripts/cluster-test.mjs" "http://127.0.0.1:$UVANTA_PORT" "$home"
 
 printf '· %s\n' "Everything is killed at once, as by a power cut, and started again"
@@ -45,3 +46,11 @@ pkill -KILL -f "$home/cluster/haproxy.cfg" || true
 sleep 1
 cluster_up
 node "$ROOT/scripts/cluster-again.mjs" "http://127.0.0.1:$UVANTA_PORT" "$home"
+
+printf '· %s\n' "What was acknowledged is there after a restore to the end of the log"
+kill -TERM "$launcher"; wait "$launcher" 2>/dev/null || true
+launcher=""
+"$ROOT/uvanta" restore "$home/one.tar" --until "$(date -u '+%Y-%m-%d %H:%M:%S')" --changes "$home/changes" >"$home/said" 2>&1 || { cat "$home/said" >&2; fail "it was not put back"; }
+grep -q "0 faults" "$home/said" || fail "its chains do not verify"
+cluster_up
+node "$ROOT/scripts/cluster-again.mjs" "http://127.0.0.1:$UVANTA_PORT" "$home" restored

@@ -1,7 +1,7 @@
 // What the tests of the cluster ask its nodes, and wait for.
 import { execFileSync } from 'node:child_process'
-import { createHash } from 'node:crypto'
-import { join } from 'node:path'
+import { nodeHome } from '../launcher/cluster/nodes.js'
+import { socketOf } from '../launcher/settings.js'
 import { pause } from './oneVisit.mjs'
 
 export const NODES = [1, 2, 3]
@@ -13,11 +13,10 @@ export const fail = (why) => {
 
 /** @param home data directory of the cluster */
 export function nodesOf(home) {
-  const name = createHash('sha256').update(join(home, 'cluster')).digest('hex').slice(0, 12)
   const on = (node, sql) =>
     execFileSync(
       'mariadb',
-      ['--no-defaults', `--socket=/tmp/uvanta-${name}-${node}.sock`, '-N', '-e', sql],
+      ['--no-defaults', `--socket=${socketOf(nodeHome(home, node))}`, '-N', '-e', sql],
       { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] },
     ).trim()
   return {

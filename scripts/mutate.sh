@@ -3,6 +3,9 @@
 #   mutate.sh            all rules that stryker.config.json names
 #   mutate.sh FILE...    these files
 #   mutate.sh --sample   some of the lines that the last commits changed
+#   mutate.sh --random device|server [LINES]
+#                        lines at random of what a device keeps, sends and signs, or of the server: all of
+#                        them take hours
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 
@@ -32,6 +35,19 @@ changed_lines() {
       }'
 }
 
+# Lines at random of what a configuration names, as FILE:LINE-LINE: no comments, no imports, nothing short.
+random_lines() {
+  local specs
+  mapfile -t specs < <(node -p "
+    JSON.parse(require('fs').readFileSync('$1')).mutate.flatMap((glob) => {
+      const [, before, those, after] = /^(.*)\{(.*)\}(.*)$/.exec(glob) ?? []
+      return (those ? those.split(',').map((t) => before + t + after) : [glob])
+        .map((g) => g.startsWith('!') ? ':(exclude,glob)' + g.slice(1) : ':(glob)' + g)
+    }).join('\n')")
+  git grep -nE '[=<>?!&|+*-]|return|\(' -- "${specs[@]}" | grep -vE '^[^:]+:[0-9]+: *(//|/?\*|import|export \{|\})' |
+    shuf -n "$2" | awk -F: '{ print $1 ":" $2 "-" $2 }'
+}
+
 case "${1:-}" in
   '') exec npx stryker run ;;
   --sample)
@@ -40,5 +56,8 @@ case "${1:-}" in
     # With the tests of what was changed alone: all of them are run besides.
     UVANTA_MUTATE_SAMPLE="$(tr ',' '\n' <<<"$sample" | cut -d/ -f2 | sort -u | paste -sd,)" \
       exec npx stryker run --mutate "$sample" ;;
+  --random)
+    exec npx stryker run "stryker.$2.json" --mutate "$(random_lines "stryker.$2.json" "${3:-60}" | paste -sd, -)"
+    ;;
   *) exec npx stryker run --mutate "$(IFS=,; echo "$*")" ;;
 esac

@@ -7,8 +7,8 @@ unset UVANTA_E2E_DATA UVANTA_DB_PORT UVANTA_DB_PASSWORD UVANTA_SESSION_SECRET
 export UVANTA_DATA="$home" UVANTA_PORT=5080 UVANTA_DB_WANTED_PORT=5081 UVANTA_LOG=silent
 finish() {
   local file
-  for file in {,full/}{running.pid,app.pid,db/mariadbd.pid}; do
-    if [ -f "$home/$file" ]; then kill -KILL "$(cat "$home/$file")" 2>/dev/null || true; fi
+  for file in {,full/}{running.json,app.pid,db/mariadbd.pid}; do
+    if [ -f "$home/$file" ]; then kill -KILL "$(sed 's/[^0-9]//g' "$home/$file")" 2>/dev/null || true; fi
   done
   # Until the last of them has let go of it.
   local n

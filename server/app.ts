@@ -8,6 +8,7 @@ import { LibraryShelf } from './library/shelf'
 import { keepSealed } from './service/integrity/rowSeals'
 import { sealOnce } from './service/integrity/sealOnce'
 import { openKeys, randomSuffix } from './service/certificate/keys'
+import { KeptUtility } from './service/settings/keptUtility'
 import { openSecretBox } from './service/people/secretBox'
 import { openDatabase } from './store/database'
 import { atOnce } from './heavy/heavyWork'
@@ -19,8 +20,9 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
   const now = () => DateTime.utc() as DateTime<true>
   const keys = await openKeys(config, db, now)
   keepSealed({ db, keys })
+  const utility = await KeptUtility.open(db, config)
   const shelf = await LibraryShelf.open(
-    config.libraryDirectory,
+    config.libraryLayers,
     db,
     now,
     config.libraryKeptIn,
@@ -36,7 +38,8 @@ export async function openApp(config: Config, heavy = atOnce): Promise<App> {
     now,
     newId: uuidv7,
     newSuffix: randomSuffix,
-    today: () => now().setZone(config.utility.timeZone).toISODate() as string,
+    utility,
+    today: () => now().setZone(utility.current.timeZone).toISODate() as string,
   }
   await sealOnce(app)
   return app

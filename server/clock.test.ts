@@ -28,6 +28,7 @@ beforeAll(async () => {
 
 interface Claimed {
   readonly licence?: { readonly issuedOn?: string; readonly expiresOn?: string }
+  readonly calibratedOn?: string
   readonly calibratedUntil?: string
   readonly hours: number
   readonly offset: number
@@ -41,17 +42,20 @@ async function sent(claim: Claimed) {
   const { issuedOn = '2020-01-01', expiresOn = addDays(TODAY, 200) } = claim.licence ?? {}
   await app.db.licences.update({ issuedOn, expiresOn }, { where: { number: 'BT-tester' } })
   const validUntil = claim.calibratedUntil ?? addDays(TODAY, 300)
-  await app.db.calibrations.update({ validUntil }, { where: { certificate: 'CAL-1' } })
+  const calibratedOn = claim.calibratedOn ?? addDays(TODAY, -100)
+  await app.db.calibrations.update(
+    { validUntil, calibratedOn },
+    { where: { certificate: 'CAL-1' } },
+  )
   const { now } = app
   Object.assign(app, { now: () => NOW.minus({ days: claim.plannedDaysAgo ?? 14 }) })
   const visit = await plan(app, tester, world.equipment.id, world.tester.id)
   Object.assign(app, { now })
   const work = [...arrival(), ...testOf(app, world.gaugeId, 'as-found', '7.1'), ...skipToReturn()]
-  const [calibration] = await app.db.calibrations.findAll({ where: { certificate: 'CAL-1' } })
   const events = work.map((e) => {
     const payload =
       e.kind === 'test-started'
-        ? claimed(e.payload, expiresOn, String(calibration?.calibratedOn), validUntil)
+        ? claimed(e.payload, expiresOn, calibratedOn, validUntil)
         : e.payload
     const deviceTime = NOW.plus({ hours: claim.hours }).toISO()
     return { ...e, payload, deviceTime, deviceOffset: claim.offset }
@@ -116,13 +120,17 @@ describe('the five certificates of a wrong clock', () => {
     [
       'calibration ended yesterday, its zone 14 hours west',
       { calibratedUntil: addDays(TODAY, -1), hours: 0, offset: -840 },
-      '',
+      'gauge-out-of-calibration',
+    ],
+    [
+      'calibrated tomorrow, 20 hours ahead',
+      { calibratedOn: addDays(TODAY, 1), hours: 20, offset: 0 },
+      'gauge-out-of-calibration',
     ],
   ])('%s: refused', async (_, claim, code) => {
     const { answer } = await sent(claim)
     expect(answer.status).toBe(409)
-    if (code) expect(codeOf(answer)).toBe(code)
-    else expect(answer.body.detail).toMatch(/not in calibration/)
+    expect(codeOf(answer)).toBe(code)
   })
   it('the day after tomorrow: taken, marked, and not signed until the clock is right', async () => {
     const visit = await sent({ hours: 25.9, offset: 840 })
@@ -187,6 +195,12 @@ describe('a clock that is off', () => {
     expect(visit.answer.status).toBe(200)
     expect(await doubtsOf(visit.id)).toEqual(doubts)
     expect((await sign(visit)).status).toBe(200)
+  })
+  it('by 26 hours ahead at most is taken: no time lies further in the future', async () => {
+    expect((await sent({ hours: 25.9, offset: 0 })).answer.status).toBe(200)
+    const { answer } = await sent({ hours: 26.1, offset: 0 })
+    expect([answer.status, codeOf(answer)]).toEqual([422, 'invalid-input'])
+    expect(answer.body.fields[0].path).toBe('events[0].deviceTime')
   })
   it('by 70 years is marked like any other, and stops no sending', async () => {
     const visit = await sent({ hours: -1, offset: 0, sentAheadHours: 24 * 365 * 70 })

@@ -1,30 +1,35 @@
 import { join } from 'node:path'
-import type { HouseUnits } from '@uvanta/contract'
+import type { UtilityState } from '@uvanta/contract'
 import { isUnitOf, unitsOf } from '@uvanta/core/quantity'
 import type { DatabaseSettings } from './store/database'
 
-/** The utility that this installation belongs to. */
-export interface UtilitySettings {
-  /** As it stands on certificates. */
-  readonly name: string
-  /** Whom strangers ask about a certificate; empty where nobody is to be called. */
-  readonly phone: string
-  /** What the numbers of its certificates begin with. */
-  readonly certificatePrefix: string
-  /** IANA zone of its legal dates. */
-  readonly timeZone: string
-  /** Minutes by which the zone of a device may differ from it without a mark. */
-  readonly zoneWithin: number
-  /** Units that its people read and write pressures in, where an instrument shows no other. */
-  readonly units: HouseUnits
-}
+/** What the environment says of the utility. */
+type UtilitySettings = Partial<
+  Pick<
+    UtilityState,
+    | 'name'
+    | 'authority'
+    | 'certificatePrefix'
+    | 'address'
+    | 'phone'
+    | 'timeZone'
+    | 'zoneWithin'
+    | 'gaugePressureUnit'
+    | 'differentialUnit'
+  >
+>
 
 export interface Config {
   readonly port: number
   /** The address that people and QR codes use. */
   readonly publicUrl: string
   readonly dataDirectory: string
+  /** The library that ships. */
   readonly libraryDirectory: string
+  /** Where the utility keeps what is its own of the library; not in the demo. */
+  readonly ownLibrary: string
+  /** What the library is read from, each over the one before. */
+  readonly libraryLayers: readonly string[]
   /** What came of reading the library, so that the same files are not proved at every start. */
   readonly libraryKeptIn: string
   readonly webDirectory: string
@@ -33,11 +38,46 @@ export interface Config {
   readonly keysPassphrase?: string
   /** Planner, reviewer and administrator do nothing without a second factor. */
   readonly officeNeedsSecondFactor: boolean
+  /** Whether the address was set, and is not only that of this machine. */
+  readonly isPublicUrlSet: boolean
+  /** The directory is known to be the demo’s. */
+  readonly isDemo: boolean
+  /** What the utility is until its administrator says so; it is kept in the database. */
   readonly utility: UtilitySettings
   /** WebSocket of a simulated test gauge; absent where there is none. */
   readonly gaugeUrl?: string
+  /** How long a process that is asked to end goes on answering, so that a proxy takes it out of service first, ms. */
+  readonly drainMs: number
   readonly database: DatabaseSettings
 }
+
+const DEMO: UtilitySettings = {
+  name: 'Larkhaven Gas & Water',
+  authority: 'Larkhaven Water Authority',
+  certificatePrefix: 'LH',
+  address: '1 Quayside, Larkhaven',
+  phone: '555 0100',
+  timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+}
+/**
+ * The directories that the library is read from, each over the one before.
+ * @param dataDirectory that of a utility; '' for the demo, whose rules, programmes and sheets ship with it
+ */
+export const libraryLayers = (root: string, dataDirectory: string): readonly string[] => [
+  join(root, 'library'),
+  dataDirectory ? join(dataDirectory, 'library') : join(root, 'library', 'demo'),
+]
+
+/** What came of reading the library; where installations share it, that of demo and utility apart. */
+export const libraryKeptIn = (
+  { UVANTA_LIBRARY_KEPT: shared }: NodeJS.ProcessEnv,
+  dataDirectory: string,
+  isDemo: boolean,
+): string => (shared ? `${shared}.${isDemo ? 'demo' : 'own'}` : join(dataDirectory, 'library.json'))
+
+/** The directory of a utility’s own data; '' where none is named, or the demo’s is. */
+export const ownDataOf = ({ UVANTA_KIND, UVANTA_DATA }: NodeJS.ProcessEnv): string =>
+  UVANTA_KIND === 'own' ? (UVANTA_DATA ?? '') : ''
 
 /** Settings from the environment, which the launcher fills. @throws Error naming what is missing */
 export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
@@ -47,29 +87,26 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     return value
   }
   const port = Number(env.UVANTA_PORT ?? 4870)
+  // Only a directory that is known to be the demo’s uses its name: nothing of it may reach a utility’s document.
+  const isDemo = env.UVANTA_KIND === 'demo'
   const dataDirectory = need('UVANTA_DATA')
   return {
     port,
     publicUrl: env.UVANTA_PUBLIC_URL ?? `http://127.0.0.1:${port}`,
     dataDirectory,
     libraryDirectory: join(root, 'library'),
-    libraryKeptIn: env.UVANTA_LIBRARY_KEPT ?? join(dataDirectory, 'library.json'),
+    ownLibrary: join(dataDirectory, 'library'),
+    libraryLayers: libraryLayers(root, isDemo ? '' : dataDirectory),
+    libraryKeptIn: libraryKeptIn(env, dataDirectory, isDemo),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: need('UVANTA_SESSION_SECRET'),
     ...(env.UVANTA_KEYS_PASSPHRASE ? { keysPassphrase: env.UVANTA_KEYS_PASSPHRASE } : {}),
     officeNeedsSecondFactor: env.UVANTA_SECOND_FACTOR !== 'offered',
-    utility: {
-      name: env.UVANTA_UTILITY ?? 'Larkhaven Gas & Water',
-      phone: env.UVANTA_UTILITY_PHONE ?? '555 0100',
-      certificatePrefix: env.UVANTA_CERTIFICATE_PREFIX ?? 'LH',
-      timeZone: env.UVANTA_TIMEZONE ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
-      zoneWithin: minutesFrom(env.UVANTA_ZONE_WITHIN ?? '60'),
-      units: {
-        gaugePressure: unitFrom(env, 'UVANTA_UNIT_PRESSURE', 'gaugePressure'),
-        differential: unitFrom(env, 'UVANTA_UNIT_DIFFERENTIAL', 'differential'),
-      },
-    },
+    isPublicUrlSet: Boolean(env.UVANTA_PUBLIC_URL),
+    isDemo,
+    utility: { ...(isDemo ? DEMO : {}), ...utilityIn(env) },
     ...(env.UVANTA_GAUGE_URL ? { gaugeUrl: env.UVANTA_GAUGE_URL } : {}),
+    drainMs: Number(env.UVANTA_DRAIN_MS ?? 0),
     database: {
       host: '127.0.0.1',
       port: Number(need('UVANTA_DB_PORT')),
@@ -79,6 +116,21 @@ export function readConfig(env: NodeJS.ProcessEnv, root: string): Config {
     },
   }
 }
+
+/** Only what is set: a command that runs without the settings of the service says nothing of the utility. */
+const utilityIn = (env: NodeJS.ProcessEnv): UtilitySettings => ({
+  ...(env.UVANTA_UTILITY ? { name: env.UVANTA_UTILITY } : {}),
+  ...(env.UVANTA_UTILITY_PHONE ? { phone: env.UVANTA_UTILITY_PHONE } : {}),
+  ...(env.UVANTA_CERTIFICATE_PREFIX ? { certificatePrefix: env.UVANTA_CERTIFICATE_PREFIX } : {}),
+  ...(env.UVANTA_TIMEZONE ? { timeZone: env.UVANTA_TIMEZONE } : {}),
+  ...(env.UVANTA_ZONE_WITHIN ? { zoneWithin: minutesFrom(env.UVANTA_ZONE_WITHIN) } : {}),
+  ...(env.UVANTA_UNIT_PRESSURE
+    ? { gaugePressureUnit: unitFrom(env, 'UVANTA_UNIT_PRESSURE', 'gaugePressure') }
+    : {}),
+  ...(env.UVANTA_UNIT_DIFFERENTIAL
+    ? { differentialUnit: unitFrom(env, 'UVANTA_UNIT_DIFFERENTIAL', 'differential') }
+    : {}),
+})
 
 /** @throws Error for what is no number of minutes up to 14 hours */
 function minutesFrom(text: string): number {

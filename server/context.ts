@@ -2,6 +2,7 @@ import type { DateTime } from 'luxon'
 import type { Config } from './config'
 import type { LibraryShelf } from './library/shelf'
 import type { SigningKeys } from './service/certificate/keys'
+import type { KeptUtility } from './service/settings/keptUtility'
 import type { SecretBox } from './service/people/secretBox'
 import type { Database } from './store/database'
 import type { HeavyWork } from './heavy/heavyWork'
@@ -12,6 +13,7 @@ export interface App {
   readonly db: Database
   /** The know-how in force: `shelf.library` is what it holds now. */
   readonly shelf: LibraryShelf
+  readonly utility: KeptUtility
   readonly keys: SigningKeys
   readonly secrets: SecretBox
   readonly heavy: HeavyWork

@@ -99,6 +99,32 @@ describe('a table of equipment', () => {
     expect(faults).toEqual([])
   })
 
+  it('is not guessed at where a site stands in the register twice', async () => {
+    const twice = {
+      ...base,
+      customer: 'Two Ways Bakery',
+      site: 'Mill Lane',
+      address: '1 Mill Lane',
+      district: 'Harbour',
+    }
+    await answered(true, { ...twice, tag: 'RP-840' })
+    const [site] = await app.db.sites.findAll({ where: { name: 'Mill Lane' } })
+    await planner
+      .post('/api/v1/sites')
+      .send({
+        id: uuidv7(),
+        customerId: site!.customerId,
+        name: 'Mill Lane',
+        address: '9 Mill Lane',
+        district: 'Harbour',
+      })
+      .expect(200)
+    const before = await counted()
+    const [said] = await answered(true, { ...twice, tag: 'RP-841' })
+    expect(said?.outcome).toBe('refused')
+    expect(said!.faults.map((f) => f.column)).toEqual(['site'])
+    expect(await counted()).toEqual(before)
+  })
   it('is taken up where it was broken off: what is there is not brought in twice', async () => {
     const lines = [
       { ...base, tag: 'RP-821' },

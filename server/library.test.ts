@@ -17,7 +17,7 @@ function damaged(file: string, from: string | RegExp, to: string): BadLibraryFil
   expect(after).not.toBe(before)
   writeFileSync(path, after)
   try {
-    loadLibrary(copy)
+    loadLibrary([copy, join(copy, 'demo')])
     return null
   } catch (error) {
     if (error instanceof BadLibraryFile) return error
@@ -31,7 +31,7 @@ const lineOf = (file: string, text: string) =>
 
 describe('the shipped library', () => {
   it('loads, with every family under a programme that exists', () => {
-    const library = loadLibrary(shipped)
+    const library = loadLibrary([shipped, join(shipped, 'demo')])
     const programmes = new Set(library.programmes.map((p) => p.id))
     expect(library.families.filter((f) => !programmes.has(f.programme))).toEqual([])
     expect(library.families.length).toBeGreaterThanOrEqual(24)
@@ -40,7 +40,7 @@ describe('the shipped library', () => {
 
 describe('a bad file is refused with file, line and reason', () => {
   const procedure = 'procedures/rp-relief-first.yaml'
-  const pack = 'rulepacks/larkhaven-relief-first.yaml'
+  const pack = 'demo/rulepacks/larkhaven-relief-first.yaml'
   it('that is no YAML', () => {
     expect(damaged(procedure, 'version: 4', 'version: [3')?.message).toMatch(
       /^procedures\/rp-relief-first\.yaml:\d+ /,
@@ -76,15 +76,25 @@ describe('a bad file is refused with file, line and reason', () => {
       'programme: nonsense',
       /no programme “nonsense”/,
     ],
-    ['policies.yaml', /family: tower-double-check/, 'family: nonsense', /no family “nonsense”/],
     [
-      'policies.yaml',
+      'demo/policies.yaml',
+      /family: tower-double-check/,
+      'family: nonsense',
+      /no family “nonsense”/,
+    ],
+    [
+      'demo/policies.yaml',
       /family: tower-double-check/,
       'family: cartridge-check',
       /has a policy already/,
     ],
     [pack, 'licence: backflow-tester', 'licence: no-such-licence', /no licence “no-such-licence”/],
-    ['specsheets/d-shuttle-valve.yaml', /^family: .*/m, 'family: nonsense', /family has no guide/],
+    [
+      'demo/specsheets/d-shuttle-valve.yaml',
+      /^family: .*/m,
+      'family: nonsense',
+      /family has no guide/,
+    ],
     [
       'guides/spool-valve.yaml',
       /^(family: .*)/m,
@@ -93,12 +103,17 @@ describe('a bad file is refused with file, line and reason', () => {
     ],
     ['guides/dome-regulator.yaml', 'licence: gas-regulator', 'licence: none', /no licence “none”/],
     [
-      'programmes.yaml',
+      'demo/programmes.yaml',
       /^- id: gas-annual/m,
       '- { id: gas-annual, version: 9, title: X, intervalMonths: 1, maximumMonths: 1, graceDays: 0, firstNoticeDays: 0, secondNoticeDays: 0, repairWithinDays: 1 }\n- id: gas-annual',
       /stands twice/,
     ],
-    ['earlier/programmes/gas-annual.1.yaml', 'version: 1', 'version: 4', /asks for the file name/],
+    [
+      'demo/earlier/programmes/gas-annual.1.yaml',
+      'version: 1',
+      'version: 4',
+      /asks for the file name/,
+    ],
     [
       procedure,
       /read: first-drip/,
@@ -170,7 +185,7 @@ describe('a bad file is refused with file, line and reason', () => {
     expect(fault?.file).toMatch(/^guides\//)
     expect(fault?.message).toMatch(/circle: finish → finish/)
   })
-  const sheet = 'specsheets/b-tower-double-check.yaml'
+  const sheet = 'demo/specsheets/b-tower-double-check.yaml'
   it('that is a spec sheet with a figure which no guide asks for', () => {
     const fault = damaged(sheet, 'slot: cover-bolt-count', 'slot: moon-phase')
     expect(fault?.places[0]?.line).toBe(lineOf(sheet, 'slot: cover-bolt-count'))

@@ -1,3 +1,4 @@
+import { mkdirSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -20,6 +21,8 @@ const PATIENCE_MS = 10_000
 const config = { ...settings, database: { ...settings.database, patienceMs: PATIENCE_MS } }
 const app = await openOrExplain(config, inWorkers())
 await repinUnbegun(app)
+// Its own library is followed from the start, before there is anything in it.
+if (!config.isDemo) mkdirSync(config.ownLibrary, { recursive: true })
 app.shelf.follow(
   () =>
     void repinUnbegun(app).catch((error: unknown) =>
@@ -27,14 +30,20 @@ app.shelf.follow(
     ),
 )
 seeToHourly(app, (error) => logger.error({ err: error }, 'what is seen to every hour failed'))
-const http = createServer(makeServer(app, logger))
+const server = makeServer(app, logger)
+const http = createServer(server)
 
 http.listen(config.port, '127.0.0.1', () => {
   process.stdout.write(`Uvanta answers at ${config.publicUrl}\n`)
 })
 
-/** Finishes what is under way, then closes the database. */
+/** Lets the proxy notice that it takes nothing more, finishes what is under way, then closes the database. */
 function stop(): void {
+  server.locals.isEnding = true
+  setTimeout(close, config.drainMs)
+}
+
+function close(): void {
   app.shelf.close()
   http.close(() => {
     void Promise.all([app.db.sequelize.close(), app.heavy.close()]).then(() => process.exit(0))

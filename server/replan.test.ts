@@ -2,7 +2,7 @@ import { addDays } from '@uvanta/core/calendar'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { verifyChains } from './service/integrity/verifyChains'
-import { type Agent, makeTestApp, populate, serve, signedIn } from './testing/app'
+import { type Agent, makeTestApp, populate, serve, signedIn, codeOf } from './testing/app'
 import { append, arrival, draft, plan } from './testing/visit'
 
 let app: App
@@ -67,7 +67,7 @@ describe('a visit that is planned otherwise', () => {
     await replan(planner, visit.id, to(office.id)).expect(422)
     await append(planner, visit.id, 1, [draft('stopped', { reason: 'The site was sold' })])
     const closed = await replan(planner, visit.id, to(world.tester.id)).expect(409)
-    expect(closed.body.detail).toContain('This visit is closed')
+    expect(codeOf(closed)).toBe('visit-closed')
   })
   it('was asked for: the list says so until the office has answered', async () => {
     const visit = await newVisit()

@@ -5,7 +5,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { makeAdministrator } from './service/people/people'
 import { openSecretBox } from './service/people/secretBox'
-import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { type Agent, makeTestApp, PASSWORD, populate, serve, signedIn, codeOf } from './testing/app'
 
 let app: App
 let server: ReturnType<typeof serve>
@@ -27,7 +27,6 @@ const enter = (username: string, code?: string) =>
   supertest(server)
     .post('/api/v1/session')
     .send({ username, password: PASSWORD, ...(code === undefined ? {} : { code }) })
-const codeOf = (type: string) => type.replace('urn:uvanta:problem:', '')
 const begin = async (agent: Agent): Promise<string> =>
   (await agent.post('/api/v1/session/second-factor').send({ password: PASSWORD }).expect(200)).body
     .secret
@@ -57,11 +56,11 @@ describe('a second factor', () => {
   })
   it('is asked for at sign-in, after the password alone', async () => {
     const without = await enter('planner')
-    expect([without.status, codeOf(without.body.type)]).toEqual([401, 'second-factor'])
+    expect([without.status, codeOf(without)]).toEqual([401, 'second-factor'])
     const wrongPassword = await supertest(server)
       .post('/api/v1/session')
       .send({ username: 'planner', password: 'wrong', code: shown(secret, 1) })
-    expect(codeOf(wrongPassword.body.type)).toBe('not-signed-in')
+    expect(codeOf(wrongPassword)).toBe('not-signed-in')
   })
   it('takes a code once, of the step before or after as well, and none that is older', async () => {
     // The one that set it up is used.
@@ -115,7 +114,7 @@ describe('a second factor', () => {
     const off = () => planner.post('/api/v1/session/second-factor/remove')
     await off().send({ password: 'wrong' }).expect(409)
     const alone = await off().send({ password: PASSWORD }).expect(409)
-    expect(codeOf(alone.body.type)).toBe('second-factor')
+    expect(codeOf(alone)).toBe('second-factor')
     await off().send({ password: PASSWORD, code: '000000' }).expect(409)
     later(30)
     await off()
@@ -138,7 +137,7 @@ describe('where the office needs a second factor', () => {
     const reviewer = await signedIn(server, 'reviewer')
     expect((await reviewer.get('/api/v1/session')).body.person.mustSetSecondFactor).toBe(true)
     const refused = await reviewer.get('/api/v1/equipment')
-    expect([refused.status, refused.body.why]).toEqual([403, 'Your role asks for a second factor.'])
+    expect([refused.status, codeOf(refused)]).toEqual([403, 'second-factor-to-set'])
     await (await signedIn(server, 'tester')).get('/api/v1/equipment').expect(200)
     await confirm(reviewer, shown(await begin(reviewer))).expect(200)
     await reviewer.get('/api/v1/equipment').expect(200)

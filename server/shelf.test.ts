@@ -17,7 +17,7 @@ beforeEach(async () => {
   directory = mkdtempSync(join(tmpdir(), 'uvshelf-'))
   cpSync(app.config.libraryDirectory, directory, { recursive: true })
   shelf = await LibraryShelf.open(
-    directory,
+    [directory, join(directory, 'demo')],
     app.db,
     app.now,
     join(directory, 'kept.json'),

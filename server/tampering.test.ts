@@ -1,12 +1,14 @@
 import { CHAIN_START, type VisitEvent } from '@uvanta/core/visit'
+import { QueryTypes } from 'sequelize'
 import supertest from 'supertest'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { App } from './context'
 import { hashOf } from './service/visit/chain'
 import { readEvents } from './service/visit/log'
 import { makeDailyHead } from './service/integrity/dailyHead'
 import { verifyChains } from './service/integrity/verifyChains'
 import { type Agent, codeOf, makeTestApp, PASSWORD, populate, serve, signedIn } from './testing/app'
+import { keepTables } from './testing/keptTables'
 import { plan, signedVisit } from './testing/visit'
 
 /** What somebody with the database’s own rights could change, each on records of its own. */
@@ -16,8 +18,9 @@ let tester: Agent
 let ids: { equipmentId: string; technicianId: string; gaugeId: string }
 let signed: Awaited<ReturnType<typeof signedVisit>>
 let path: string
+let putBack: () => Promise<void>
 
-beforeEach(async () => {
+beforeAll(async () => {
   app = await makeTestApp()
   const world = await populate(app)
   ids = { equipmentId: world.equipment.id, technicianId: world.tester.id, gaugeId: world.gaugeId }
@@ -27,10 +30,15 @@ beforeEach(async () => {
   await plan(app, tester, ids.equipmentId, ids.technicianId)
   const certificate = await tester.get(`/api/v1/certificates/${signed.certificateId}`).expect(200)
   path = certificate.body.verifyPath
-  for (const table of ['visit_event', 'certificate', 'certificate_pdf', 'audit', 'photo']) {
-    for (const way of ['update', 'delete']) await sql(`DROP TRIGGER ${table}_no_${way}`)
-  }
+  await tester.get(`/api/v1/certificates/${signed.certificateId}/pdf`).expect(200)
+  const guards = await app.db.sequelize.query<{ name: string }>(
+    'SELECT trigger_name AS name FROM information_schema.triggers WHERE trigger_schema = DATABASE()',
+    { type: QueryTypes.SELECT },
+  )
+  for (const { name } of guards) await sql(`DROP TRIGGER ${name}`)
+  putBack = await keepTables(app.db.sequelize)
 })
+beforeEach(() => putBack())
 const sql = (text: string, replacements: unknown[] = []) =>
   app.db.sequelize.query(text, { replacements })
 const faults = async () => (await verifyChains(app)).faults.map((f) => `${f.of}: ${f.what}`)
@@ -108,8 +116,8 @@ describe('what was changed behind our back is noticed', () => {
     expect((await shown()).verdict).toBe('altered')
   })
   it('a certificate taken away', async () => {
-    await sql('DELETE FROM certificate_status')
-    await sql('DELETE FROM certificate')
+    for (const table of ['certificate_pdf', 'certificate_status', 'certificate'])
+      await sql(`DELETE FROM ${table}`)
     expect(await faults()).toContain('certificate: was issued and is gone')
   })
   it('void made current again', async () => {
@@ -150,11 +158,10 @@ describe('what was changed behind our back is noticed', () => {
 describe('what an authority or a permission rests on', () => {
   /** Has a statement change rows, says what verify-chain finds of it, and puts the table back as it was. */
   async function foundOf(table: string, change: string): Promise<string[]> {
-    await sql(`CREATE TABLE kept_rows AS SELECT * FROM ${table}`)
+    await sql(`CREATE OR REPLACE TABLE kept_rows AS SELECT * FROM ${table}`)
     await withoutKeys(change)
     const found = await faults()
     await withoutKeys(`DELETE FROM ${table}`, `INSERT INTO ${table} SELECT * FROM kept_rows`)
-    await sql('DROP TABLE kept_rows')
     expect(await faults()).toEqual([])
     return found
   }
@@ -272,7 +279,6 @@ describe('what an authority or a permission rests on', () => {
         await makeDailyHead({ ...app, now: () => app.now().minus({ days }) })
     if (table === 'certificate_pdf')
       await tester.get(`/api/v1/certificates/${signed.certificateId}/pdf`).expect(200)
-    for (const way of ['update', 'delete']) await sql(`DROP TRIGGER IF EXISTS ${table}_no_${way}`)
     const found = await foundOf(table, change())
     expect(
       found.some((f) => f.startsWith(`${of}: `)),

@@ -19,7 +19,7 @@ const licenceOf = ({ name, licenses = [] }) =>
   licenses.map((l) => l.license?.id ?? l.license?.name ?? l.expression).join(' AND ') ||
   SAID_ELSEWHERE[name]
 
-const own = ['web', 'server', 'core', 'contract', 'standins', 'e2e']
+const own = ['web', 'server', 'core', 'contract', 'standins', 'e2e', 'launcher']
 const packages = JSON.parse(said)
   .components.filter((c) => !own.includes(c.name))
   .map((c) => ({

@@ -89,6 +89,8 @@ export interface CertificatePayload {
   readonly code: string
   readonly issuedAt: string
   readonly utility: string
+  /** Where the utility is written to; absent on certificates from before it was kept. */
+  readonly utilityAddress?: string
   readonly authority: string
   readonly supersedes?: { readonly number: string; readonly reason: string }
   readonly purpose: string
@@ -153,6 +155,7 @@ export interface Issue {
   readonly code: string
   readonly issuedAt: string
   readonly utility: string
+  readonly utilityAddress?: string
   readonly visitId: Id<'visit'>
   readonly headHash: string
   readonly supersedes?: { readonly number: string; readonly reason: string }

@@ -1,6 +1,6 @@
 import { chances } from './chances'
 import { grouped } from './grouped'
-import type { Weighed } from './weigh'
+import { byPart, type Faulty, type Weighed } from './weigh'
 
 /** Two parts that may both be to blame. */
 export interface Pair {
@@ -21,40 +21,40 @@ const WORTH_SAYING = 0.02
 export function pairsOf(causes: readonly Weighed[]): {
   readonly pairs: readonly Pair[]
   /** How likely each cause is as one of two: of the same scale for all of one part. */
-  readonly shares: ReadonlyMap<Weighed, number>
+  readonly shares: ReadonlyMap<Faulty, number>
   /** How much better the best pair reads than the best single cause; over one, two faults are likelier. */
   readonly gain: number
 } {
-  const faulty = causes.filter((c) => c.cause !== null)
-  const parts = grouped(faulty, (c) => c.cause?.element ?? '')
+  const parts = byPart(causes)
   const both = parts.flatMap((a, n) =>
     parts
       .slice(n + 1)
       .flatMap((b) => a.flatMap((x) => b.map((y) => ({ x, y, weight: together(x, y) })))),
   )
   const elementsOf = ({ x, y }: (typeof both)[number]) =>
-    [x.cause?.element ?? '', y.cause?.element ?? ''] as const
-  const weighed = grouped(both, (p) => elementsOf(p).join(' ')).flatMap((of) =>
-    of[0] ? [{ elements: elementsOf(of[0]), weight: Math.max(...of.map((p) => p.weight)) }] : [],
-  )
+    [x.cause.element, y.cause.element] as const
+  const weighed = grouped(both, (p) => elementsOf(p).join(' ')).map((of) => ({
+    elements: elementsOf(of[0]),
+    weight: Math.max(...of.map((p) => p.weight)),
+  }))
   const whole = weighed.reduce((sum, p) => sum + p.weight, 0)
-  const single = Math.max(0, ...faulty.map((c) => alone(c)))
+  const single = Math.max(0, ...parts.flat().map(alone))
   const best = Math.max(0, ...weighed.map((p) => p.weight))
   const pairs = weighed
     .map(({ elements, weight }) => ({ elements, chance: whole > 0 ? weight / whole : 0 }))
     .filter((p) => p.chance >= WORTH_SAYING)
     .sort((a, b) => b.chance - a.chance)
-  const shares = new Map<Weighed, number>()
+  const shares = new Map<Faulty, number>()
   for (const { x, y, weight } of both)
     for (const cause of [x, y]) shares.set(cause, (shares.get(cause) ?? 0) + weight)
   return { pairs, shares, gain: single > 0 ? (best * TWO_AT_ONCE) / single : Infinity }
 }
 
-const priorOf = ({ cause }: Weighed) => (cause ? chances[cause.fault] : 0)
-const alone = (c: Weighed) => priorOf(c) * Math.max(...c.likenesses.map((l) => l.likelihood))
+const priorOf = ({ cause }: Faulty) => chances[cause.fault]
+const alone = (c: Faulty) => priorOf(c) * Math.max(...c.likenesses.map((l) => l.likelihood))
 
 /** The likelihood of two causes at their best degrees. */
-function together(a: Weighed, b: Weighed): number {
+function together(a: Faulty, b: Faulty): number {
   let best = 0
   for (const x of a.likenesses)
     for (const y of b.likenesses) {
@@ -62,7 +62,7 @@ function together(a: Weighed, b: Weighed): number {
       let likelihood = 1
       for (const item of items)
         likelihood *= Math.max(x.byItem.get(item) ?? 1, y.byItem.get(item) ?? 1)
-      if (likelihood > best) best = likelihood
+      best = Math.max(best, likelihood)
     }
   // Priors are of ten: two of them together stay comparable with one.
   return (best * priorOf(a) * priorOf(b)) / 10

@@ -6,7 +6,7 @@ import { type Pair, pairsOf } from './pairs'
 import { type Sign, signs } from './signs'
 import { pointsTo } from '../symptoms'
 import { type Telling, tellingOf } from './telling'
-import { weigh, type Weighed, type Weighing, weightOf } from './weigh'
+import { byPart, type Faulty, weigh, type Weighed, type Weighing, weightOf } from './weigh'
 
 /** One fault that what was found may come from. */
 export interface Suspicion extends Sign {
@@ -73,13 +73,13 @@ const NO_PAIRS: ReturnType<typeof pairsOf> = { pairs: [], shares: new Map(), gai
 function byPairs(
   kind: string,
   pairs: readonly Pair[],
-  shares: ReadonlyMap<Weighed, number>,
+  shares: ReadonlyMap<Faulty, number>,
 ): Suspect[] {
   const chanceOf = (element: string) =>
     pairs.filter((p) => p.elements.includes(element)).reduce((sum, p) => sum + p.chance, 0) / 2
-  return grouped([...shares], ([c]) => c.cause?.element ?? '')
+  return grouped([...shares], ([c]) => c.cause.element)
     .map((of): Suspect => {
-      const element = of[0]?.[0].cause?.element ?? ''
+      const { element } = of[0][0].cause
       const whole = of.reduce((sum, [, share]) => sum + share, 0) || 1
       const chance = chanceOf(element)
       const faults = of.map(([c, share]) => ({ ...c, weight: (chance * share) / whole }))
@@ -141,9 +141,8 @@ const lastOf = ({ readings, answers, failed }: Found): Found => ({
 })
 
 function suspectsOf(kind: string, causes: readonly Weighed[]): Suspect[] {
-  const faulty = causes.filter((c) => c.cause !== null)
-  return grouped(faulty, (c) => c.cause?.element ?? '')
-    .map((of) => suspectOf(kind, of[0]?.cause?.element ?? '', weightOf(of), of))
+  return byPart(causes)
+    .map((of) => suspectOf(kind, of[0].cause.element, weightOf(of), of))
     .filter((s) => s.chance >= WORTH_SAYING)
     .sort((a, b) => b.chance - a.chance)
 }
@@ -153,23 +152,18 @@ const suspectOf = (
   kind: string,
   element: string,
   chance: number,
-  causes: readonly Pick<Weighed, 'cause' | 'weight'>[],
+  causes: readonly Pick<Faulty, 'cause' | 'weight'>[],
 ): Suspect => ({
   element,
   label: labelOf(kind, element),
   chance,
   faults: causes
-    .flatMap(({ cause, weight }) =>
-      cause && weight >= WORTH_SAYING
-        ? [
-            {
-              fault: cause.fault,
-              title: faultKinds[cause.fault].title,
-              chance: weight,
-              ...signs[cause.fault],
-            },
-          ]
-        : [],
-    )
+    .filter(({ weight }) => weight >= WORTH_SAYING)
+    .map(({ cause: { fault }, weight }) => ({
+      fault,
+      title: faultKinds[fault].title,
+      chance: weight,
+      ...signs[fault],
+    }))
     .sort((a, b) => b.chance - a.chance),
 })

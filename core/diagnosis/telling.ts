@@ -53,8 +53,7 @@ export function tellingOf(
     .map((item) => {
       const groups = grouped(causes, (c) => seenAs(c.best, item, spread(item)))
       const after = groups.reduce((bits, g) => bits + weightOf(g) * doubt(g), 0)
-      const outcomes = groups.slice(0, TOLD).flatMap(([likeliest]) => {
-        if (!likeliest) return []
+      const outcomes = groups.slice(0, TOLD).map(([likeliest]) => {
         const [answer, si] = [likeliest.best.answer(item), likeliest.best.reading(item)]
         return {
           element: likeliest.cause?.element ?? null,

@@ -1,5 +1,5 @@
 import { chances } from './chances'
-import { grouped } from './grouped'
+import { type Group, grouped } from './grouped'
 import type { Cause, Prediction } from './hypotheses'
 import {
   badItems,
@@ -39,12 +39,12 @@ export interface Weighing {
 export function weigh(found: Found, predictions: readonly Prediction[]): Weighing {
   const cases = grouped(predictions, ({ cause }) =>
     cause ? `${cause.element} ${cause.fault}` : '',
-  ).map((of) => ({ cause: of[0]?.cause ?? null, expected: byDegree(of) }))
+  ).map((of) => ({ cause: of[0].cause, expected: byDegree(of) }))
+  const soundOnes = cases.find((c) => c.cause === null)?.expected ?? []
   const spread = spreadsOf(
-    cases.find((c) => c.cause === null)?.expected ?? [],
+    soundOnes,
     cases.flatMap((c) => c.expected),
   )
-  const soundOnes = cases.find((c) => c.cause === null)?.expected ?? []
   const bad = badItems(found, soundOnes)
   // Nothing failed: that nothing is wrong is as likely as all that may be. Where something failed, something is wrong.
   const all = cases.reduce((sum, { cause }) => sum + (cause ? chances[cause.fault] : 0), 0)
@@ -75,6 +75,16 @@ export function weigh(found: Found, predictions: readonly Prediction[]): Weighin
     unexplained: [...bad].filter((item) => !isExplained(item)),
   }
 }
+
+/** One fault, weighed. */
+export type Faulty = Weighed & { readonly cause: NonNullable<Cause> }
+
+/** What may be wrong, in groups by part, the likeliest first. */
+export const byPart = (causes: readonly Weighed[]): Group<Faulty>[] =>
+  grouped(
+    causes.filter((c): c is Faulty => c.cause !== null),
+    (c) => c.cause.element,
+  )
 
 /** How likely it is that one of several causes is the one. */
 export const weightOf = (causes: readonly Pick<Weighed, 'weight'>[]): number =>

@@ -10,6 +10,7 @@ import {
   type PlacedStep,
   guideSchema,
   proveGuide,
+  standsFor,
   type SubGuide,
 } from '.'
 import { shippedLibrary } from '../testing/library'
@@ -97,6 +98,13 @@ const swap =
 const without = (s: GuideStep, field: keyof GuideStep): GuideStep =>
   Object.fromEntries(Object.entries(s).filter(([k]) => k !== field)) as unknown as GuideStep
 const part = (g: Guide, id: string | undefined) => g.parts.find((p) => p.id === id)
+/** Whether something of the machine stands before a part, so that it cannot be seen from outside. */
+function isHidden(g: Guide, id: string | undefined): boolean {
+  const own = part(g, id)
+  const machine = shippedLibrary.machines.find((m) => m.id === g.machine)
+  const drawn = machine?.parts.find((p) => own && standsFor(own)[0] === p.id)
+  return Boolean(own?.under?.length && (drawn?.hidden ?? drawn?.behind)?.length)
+}
 const zone = (g: Guide, id: string | undefined) => g.zones?.find((z) => z.id === id)
 const only = (g: Guide, test: (s: GuideStep) => boolean) => g.steps.filter(test).length === 1
 
@@ -123,7 +131,10 @@ const damages: Readonly<Record<string, Damage>> = {
   'a lifting aid that never went in': drop((s) => Boolean(s.liftIn)),
   'a witness mark never matched': drop((s) => Boolean(s.match)),
   'a joint matched that was never marked': drop((s) => Boolean(s.mark)),
-  'an as-found setting never restored': drop((s) => Boolean(s.restore)),
+  // Where it is set under pressure later, the school that begins from zero restores nothing.
+  'an as-found setting never restored': drop(
+    (s, g) => Boolean(s.restore) && !g.steps.some((later) => later.set === s.restore),
+  ),
   'a setting restored that was never taken': drop((s) => Boolean(s.snapshot)),
   // Where it goes back to what was found, nothing has to be set.
   'an adjustment disturbed and not set': drop(
@@ -199,7 +210,7 @@ const damages: Readonly<Record<string, Damage>> = {
     (s) => without(s, 'expires'),
   ),
   'something inspected under its cover': (g) =>
-    where(g, (s) => Boolean(s.inspect) && (part(g, s.inspect)?.under?.length ?? 0) > 0)
+    where(g, (s) => Boolean(s.inspect) && isHidden(g, s.inspect))
       .slice(0, 1)
       .map((n) => {
         const moved = step(g, n)

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { shippedGuides, shippedSubGuides } from '../testing/guides'
 import { orders } from '../testing/orders'
-import { expandGuide, type Guide, guideRun, type PlacedStep } from '.'
+import { renewalRule } from '../library'
+import { shippedLibrary } from '../testing'
+import { expandGuide, type Guide, guideRun, mendedBy, type PlacedStep, renewalAdvice } from '.'
 
 const guide = (id: string) => shippedGuides.find((g) => g.id === id) as Guide
 /** Everything a step tells its reader, in one line. */
@@ -15,6 +17,14 @@ const told = (s: PlacedStep): string =>
     .concat(s.until ?? [], s.steps?.map(told) ?? [])
     .filter(Boolean)
     .join(' | ')
+/** What the house does with what is sound, by its policy for the family. */
+function ofTheHouse(g: Guide, s: PlacedStep): string | undefined {
+  if (!s.inspect) return s.answers?.[0]?.id
+  const policy = shippedLibrary.policies.find((p) => p.family === g.family)
+  const rule = renewalRule(shippedLibrary, policy, g, s.inspect)
+  const offered = s.verdicts.map((v) => v.id)
+  return renewalAdvice(rule.policy, offered, [], mendedBy(s), rule.soft).verdict
+}
 /** The steps of a variant with the given findings; everything else is found sound. */
 function way(
   id: string,
@@ -24,8 +34,8 @@ function way(
 ) {
   const g = guide(id)
   const record = expandGuide(g, shippedSubGuides).steps.flatMap((s) => {
-    const first = (s.verdicts ?? s.answers)?.[0]?.id
-    return first ? [{ step: s.id, finding: findings[s.inspect ?? s.ask ?? ''] ?? first }] : []
+    const usual = ofTheHouse(g, s)
+    return usual ? [{ step: s.id, finding: findings[s.inspect ?? s.ask ?? ''] ?? usual }] : []
   })
   return guideRun(g, shippedSubGuides, variant, record, jobs).steps
 }

@@ -25,12 +25,12 @@ describe('the published schemas', () => {
   const cases: readonly (readonly [string, readonly string[]])[] = [
     ['guide.json', files('guides')],
     ['sub-guide.json', files('guides/shared')],
-    ['spec-sheet.json', files('specsheets')],
+    ['spec-sheet.json', files('demo/specsheets')],
     ['procedure.json', files('procedures')],
-    ['rule-pack.json', files('rulepacks')],
-    ['policies.json', ['policies.yaml']],
+    ['rule-pack.json', [...files('demo/rulepacks'), ...files('starters/rulepacks')]],
+    ['policies.json', ['demo/policies.yaml']],
     ['families.json', ['families.yaml']],
-    ['programmes.json', ['programmes.yaml']],
+    ['programmes.json', ['demo/programmes.yaml', 'starters/programmes.yaml']],
   ]
   it.each(cases)('%s takes every shipped file', (name, paths) => {
     const valid = ajv.compile(librarySchemas()[name] ?? false)

@@ -2,7 +2,7 @@ import { type Guide, proveOnMachine } from '../guide'
 import type { Machine } from '../machine'
 import type { RulePack } from '../rules'
 import type { FieldFault } from '../schema'
-import { type LicenceKind, licenceKinds } from '../catalogue'
+import { type LicenceKind, licenceKinds, type Programme } from '../catalogue'
 import type { SpecSheet } from './sheet'
 import type { Library } from './library'
 
@@ -20,9 +20,15 @@ export function twiceFaults(list: readonly { readonly id: string }[]): FieldFaul
   )
 }
 
-/** Families of a programme that is not there. */
-export function familyFaults({ families, programmes }: Library): FieldFault[] {
-  const known = programmes.map((p) => p.id)
+/**
+ * Families that suggest a programme that is neither in force nor offered.
+ * @param offered programmes that a utility may begin with
+ */
+export function familyFaults(
+  { families, programmes }: Library,
+  offered: readonly Programme[],
+): FieldFault[] {
+  const known = [...programmes, ...offered].map((p) => p.id)
   return [
     ...twiceFaults(families),
     ...families.flatMap((f, n) =>
@@ -34,10 +40,23 @@ export function familyFaults({ families, programmes }: Library): FieldFault[] {
 }
 
 /** Policies for a family that is not there, and second ones for the same. */
-export function policyFaults({ policies, families }: Library): FieldFault[] {
+export function policyFaults({ policies, families, machines }: Library): FieldFault[] {
   const known = families.map((f) => f.id)
   return policies.flatMap((p, n): FieldFault[] => {
     if (!known.includes(p.family)) return [unknown(`[${n}].family`, 'family', p.family, known)]
+    const points = machines
+      .filter((m) => m.families.includes(p.family))
+      .flatMap((m) => (m.differ ?? []).flatMap((d) => (d.others ? d.point : [])))
+    const strange = p.otherwise?.findIndex((o) => !points.includes(o.point)) ?? -1
+    if (strange >= 0)
+      return [
+        unknown(
+          `[${n}].otherwise[${strange}].point`,
+          'point with another way',
+          p.otherwise?.[strange]?.point ?? '',
+          points,
+        ),
+      ]
     const twice = policies.findIndex((other) => other.family === p.family) < n
     return twice
       ? [{ path: `[${n}].family`, message: `“${p.family}” has a policy already: keep one` }]

@@ -9,5 +9,13 @@ export {
   type TakenOff,
   type View,
 } from './layout/layout'
+export { carriedBy, enteredBlind, liesOver, placeOf, waysOut } from './passage/passage'
 export type { Point, Shape } from './layout/shapes'
-export { type Machine, machineSchema, type MachinePart, type Material, materials } from './schema'
+export {
+  type Machine,
+  machineSchema,
+  type MachinePart,
+  type Material,
+  materials,
+  partKinds,
+} from './schema'

@@ -17,7 +17,8 @@ export const materials = [
 ] as const
 export type Material = (typeof materials)[number]
 
-const partKinds = [
+/** What a part is, besides what it is called. */
+export const partKinds = [
   'body',
   'cover',
   'cap',
@@ -102,6 +103,10 @@ const profileSchema = strictObject({
     .min(1),
   /** Which way it leaves when the machine is taken apart; the body stays. */
   leaves: oneOf(['up', 'down', 'stays'] as const),
+  /** How it leaves where it does not move along its axis: then no profile says whether it passes. */
+  aside: line(120),
+  /** Bent by hand into a groove and out of it, though it is no rubber. */
+  snaps: yup.boolean().strict(true),
 })
 
 const partSchema = strictObject({
@@ -126,8 +131,14 @@ const partSchema = strictObject({
   /** Slot of the spec sheet with its number. */
   countSlot: slug(),
   soft: yup.boolean().strict(true),
+  /** It breaks where it catches: it goes into a bore in sight, by itself. */
+  brittle: yup.boolean().strict(true),
   /** It falls out, or stays behind unseen, once what holds it is off. */
   loose: yup.boolean().strict(true),
+  /** It is stretched as it goes on, and needs its time to come back before it goes in. */
+  rests: yup.boolean().strict(true),
+  /** What is tried with it by hand once it is in, before the machine is closed. */
+  tried: line(120),
   /** Element of the model that it is: what is renewed here is renewed there. */
   element: slug(),
   /** How it goes in, and by what that is told. */
@@ -261,6 +272,8 @@ export const machineSchema = strictObject({
       }).required(),
     )
     .strict(true),
+  /** What hurts before anything is opened, besides pressure: whoever works on it confirms that it is met. */
+  hazard: line(200),
   /** What the maker’s sheet alone can say. */
   gaps: yup.array(line(200).required()).strict(true),
 })

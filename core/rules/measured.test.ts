@@ -108,6 +108,7 @@ describe('a percentage', () => {
     expect(expanded(sg10, { nominals })).toBeCloseTo(alone, 2)
     // The end is 1.1 × the set that was read.
     expect(expanded({ ...sg10, of: 'set' })).toBeCloseTo(alone * Math.hypot(1, 1.1), 1)
+    expect(expanded({ ...sg10, of: 'set', above: 100 })).toBeCloseTo(alone * Math.hypot(1, 2), 1)
     const unknown = judged({ ...sg10, of: 'set' }, [read('set', '20'), read('lock-up', '21')], {
       channels: [],
     })

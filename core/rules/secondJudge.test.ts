@@ -12,7 +12,7 @@ import { randomNumbers } from '../testing/random'
 import { type RawRun, type RawTest, reasonsAgainst, type Value } from '../testing/secondJudge'
 import { type Channel, judgeTest, passes, type TestRun } from '.'
 
-const FOLDER = join(import.meta.dirname, '../../library/rulepacks')
+const FOLDER = join(import.meta.dirname, '../../library/demo/rulepacks')
 const packs = readdirSync(FOLDER).map(
   (file) => parse(readFileSync(join(FOLDER, file), 'utf8')) as { id: string; tests: RawTest[] },
 )

@@ -74,6 +74,27 @@ describe.each(kinds)('a %s', (kind) => {
   })
 })
 
+describe('a test with another medium than it speaks of', () => {
+  it.each([
+    ['coupler', 'gas', ['nose', 'shaft', 'joint', 'poppet', 'spill']],
+    ['on-off valve', 'other', ['drip', 'upper', 'middle', 'lower', 'test-start', 'test-end']],
+  ])('of a %s (%s) is judged in nothing that rests on it', (kind, medium, resting) => {
+    const plan = testPlanOf(shippedLibrary, PACK, kind)
+    const found = runTest(plan.procedure, site(kind), { periodS: 0.5 })
+    const judged = (answers: typeof found.answers) =>
+      judgeTest(plan, { ...found, answers, nominals: given })
+    const other = judged(
+      found.answers.map((a) => (a.item === 'medium' ? { ...a, answer: medium } : a)),
+    )
+    expect(other.outcome).toBe('not-assessed')
+    const lost = other.items.filter((i) => i.code === 'invalidated').map((i) => i.id)
+    expect(lost.toSorted()).toEqual(resting.toSorted())
+    // Not said it is not known, and no better.
+    const unsaid = judged(found.answers.filter((a) => a.item !== 'medium'))
+    expect(unsaid.outcome).toBe('not-assessed')
+  })
+})
+
 describe.each(kinds)('the test of a %s', (kind) => {
   const plan = testPlanOf(shippedLibrary, PACK, kind)
   const found = runTest(plan.procedure, site(kind), { periodS: 0.5 })

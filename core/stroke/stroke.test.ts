@@ -38,12 +38,13 @@ describe('a stroke', () => {
     expect(found.outcome).toBe('fail')
     expect(found.zeroError).toBeCloseTo(3, 9)
     expect(found.spanError).toBeCloseTo(2, 9)
-    expect(found.says).toMatch(/zero first: it is off by \+3\.0 %/)
+    expect([found.first, found.zeroError]).toEqual(['zero', 3])
   })
   it('with a short span wants the span', () => {
     const short = line((s) => 0.96 * s)
     const found = judged(short, back(short))
-    expect(found.says).toMatch(/Adjust the span: it is off by -4\.0 %/)
+    expect(found.first).toBe('span')
+    expect(found.spanError).toBeCloseTo(-4, 6)
     expect(found.linearity).toBeCloseTo(0, 9)
   })
   it('that hangs behind on the way down has friction, and nothing is adjusted before that is found', () => {
@@ -51,7 +52,7 @@ describe('a stroke', () => {
     const down = line((s) => (s === 0 || s === 100 ? s : s + 2))
     const found = judged(up, back(down))
     expect(found.hysteresis).toBe(4)
-    expect(found.says).toMatch(/friction, play in the linkage or a worn packing/)
+    expect(found.first).toBe('friction')
   })
   it('bent in the middle shows in its linearity, not in zero and span', () => {
     const bent = line((s) => (s === 50 ? 55 : s))

@@ -33,7 +33,9 @@ export interface StrokeJudgement {
   /** The same of the way up alone, which some sheets state. */
   readonly linearityUp: number | null
   readonly repeatability: number | null
-  /** What is adjusted first, or why nothing is judged. */
+  /** What is seen to first; null where nothing is judged. */
+  readonly first: 'nothing' | 'friction' | 'zero' | 'span' | 'linkage' | null
+  /** The same in a sentence, or why nothing is judged. */
   readonly says: string
 }
 
@@ -77,10 +79,11 @@ export function judgeStroke({ points, action, tolerance }: StrokeAsked): StrokeJ
     return {
       ...figures,
       outcome: 'not-assessed',
+      first: null,
       says: `A stroke is judged from at least ${LEAST} points up, 0 and 100 % among them, and one of them down again.`,
     }
   const fits = Math.abs(figures.worstError) <= tolerance
-  return { ...figures, outcome: fits ? 'pass' : 'fail', says: advice(figures, tolerance) }
+  return { ...figures, outcome: fits ? 'pass' : 'fail', ...advice(figures, tolerance) }
 }
 
 type Figures = Pick<StrokeJudgement, 'zeroError' | 'spanError' | 'worstError' | 'hysteresis'>
@@ -89,17 +92,33 @@ type Figures = Pick<StrokeJudgement, 'zeroError' | 'spanError' | 'worstError' | 
 function advice(
   { zeroError, spanError, worstError, hysteresis }: Figures,
   tolerance: number,
-): string {
+): Pick<StrokeJudgement, 'first' | 'says'> {
   const beyond = (v: number | null) => v !== null && Math.abs(v) > tolerance
   const signed = (v: number) => `${v > 0 ? '+' : ''}${v.toFixed(1)} %`
   if (!beyond(worstError))
-    return `Within ± ${tolerance} %: the widest error is ${signed(worstError)}.`
+    return {
+      first: 'nothing',
+      says: `Within ± ${tolerance} %: the widest error is ${signed(worstError)}.`,
+    }
   if (beyond(hysteresis))
-    return `Up and down differ by ${hysteresis?.toFixed(1)} %: look for friction, play in the linkage or a worn packing before anything is adjusted.`
-  if (beyond(zeroError)) return `Adjust the zero first: it is off by ${signed(zeroError ?? 0)}.`
+    return {
+      first: 'friction',
+      says: `Up and down differ by ${hysteresis?.toFixed(1)} %: look for friction, play in the linkage or a worn packing before anything is adjusted.`,
+    }
+  if (beyond(zeroError))
+    return {
+      first: 'zero',
+      says: `Adjust the zero first: it is off by ${signed(zeroError ?? 0)}.`,
+    }
   if (beyond(spanError))
-    return `The zero fits. Adjust the span: it is off by ${signed(spanError ?? 0)}.`
-  return `Zero and span fit and the widest error is ${signed(worstError)}: look at linkage and characteristic.`
+    return {
+      first: 'span',
+      says: `The zero fits. Adjust the span: it is off by ${signed(spanError ?? 0)}.`,
+    }
+  return {
+    first: 'linkage',
+    says: `Zero and span fit and the widest error is ${signed(worstError)}: look at linkage and characteristic.`,
+  }
 }
 
 type CurvePoint = Pick<StrokePoint, 'signal' | 'travel'>

@@ -2,17 +2,14 @@ import { DateTime } from 'luxon'
 import {
   type Guide,
   type GuideStation,
-  mendedBy,
   movesOf,
   nextStep,
   type PlacedStep,
   relaxingOf,
-  renewalAdvice,
 } from '../guide'
 import { familyOf, kitOf, pinsInForce, rulePackOf, sheetsOf } from '../library'
 import {
   countedOf,
-  isSoft,
   kitsNeeded,
   kitTaken,
   type EventDraft,
@@ -26,9 +23,10 @@ import {
   guideOfVisit,
   missingSlots,
   type PayloadOf,
+  piecesWanted,
   planOfVisit,
-  policyOfVisit,
   type Refusal,
+  renewalAdviceAt,
   runOfGuide,
   type RunName,
   shutOff,
@@ -298,7 +296,12 @@ export class Job {
 
   private finding(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
     const written = step.snapshot || step.writes ? { setting: '3½ turns from fully out' } : {}
-    return { ...written, ...this.found(step) }
+    const pieces = piecesWanted(this.state, shippedLibrary, step)
+    return {
+      ...written,
+      ...(pieces === undefined ? {} : { pieces }),
+      ...this.found(step),
+    }
   }
 
   private found(step: PlacedStep): Partial<PayloadOf<'guide-step'>> {
@@ -318,10 +321,7 @@ export class Job {
     const defects = [...(this.options.defects?.[part] ?? [])]
     const chosen = this.options.findings?.[part]
     if (chosen) return { finding: chosen, defects, departure: 'None at hand' }
-    const policy = policyOfVisit(this.state, shippedLibrary)
-    const offered = step.verdicts.map((v) => v.id)
-    const soft = isSoft(this.state, shippedLibrary, step)
-    const advice = renewalAdvice(policy, offered, defects, mendedBy(step), soft)
+    const advice = renewalAdviceAt(this.state, shippedLibrary, step, defects)
     return { finding: advice.verdict, defects }
   }
 

@@ -12,20 +12,20 @@ export const shippedLibrary: Library = {
     if ('faults' in expanded) throw new Error(JSON.stringify(expanded.faults))
     return expanded.procedure
   }),
-  rulePacks: folder('rulepacks'),
+  rulePacks: folder('demo/rulepacks'),
   families: file('families.yaml'),
-  programmes: file('programmes.yaml'),
+  programmes: file('demo/programmes.yaml'),
   machines: folder('machines'),
   guides: shippedGuides,
   subGuides: shippedSubGuides,
-  specSheets: folder('specsheets'),
-  policies: file('policies.yaml'),
+  specSheets: folder('demo/specsheets'),
+  policies: file('demo/policies.yaml'),
   earlier: {
     guides: [],
     specSheets: [],
     procedures: folder('earlier/procedures'),
-    rulePacks: folder('earlier/rulepacks'),
-    programmes: folder('earlier/programmes'),
+    rulePacks: folder('demo/earlier/rulepacks'),
+    programmes: folder('demo/earlier/programmes'),
     policies: [],
   },
 }

@@ -25,9 +25,9 @@ describe('hands and air', () => {
     const early = { step: hand, at: 'rebuild', departure: 'It is quicker so' } as const
     expect(job.write('guide-step', early).refused).toBeNull()
     const under = pressing().doStep(on)
-    expect(under.write('guide-step', early).refused?.why).toMatch(/air is on: hands stay out/)
+    expect(under.write('guide-step', early).refused?.code).toBe('air-on')
     const lubricated = later.find((s) => s.lubricate)?.id ?? ''
-    expect(under.write('guide-step', { ...early, step: lubricated }).refused?.why).toMatch(/air/)
+    expect(under.write('guide-step', { ...early, step: lubricated }).refused?.code).toBe('air-on')
     // What needs no hand in it may be done; with the air off again, so may the rest.
     const looked = later.find((s) => s.trial)?.id ?? ''
     expect(under.write('guide-step', { ...early, step: looked }).refused).toBeNull()
@@ -47,7 +47,7 @@ describe('hands and power', () => {
       .carryOut('make-safe', (s) => s.power === 'off')
     const hand = job.run.steps.find((s) => s.remove === 'drive')?.id ?? ''
     const early = { step: hand, at: 'make-safe', departure: 'It is quicker so' } as const
-    expect(job.write('guide-step', early).refused?.why).toMatch(/power is on: hands stay out/)
+    expect(job.write('guide-step', early).refused?.code).toBe('power-on')
     job.carryOut('make-safe', (s) => s.remove === 'drive')
     expect(job.write('guide-step', { step: hand, at: 'make-safe' }).refused).toBeNull()
   })
@@ -63,7 +63,7 @@ describe('a photograph that is asked for', () => {
       .carryOut('arrive', (s) => Boolean(s.photograph))
     const step = job.due('arrive')?.id ?? ''
     const write = (more = {}) => job.write('guide-step', { step, at: 'arrive', ...more }).refused
-    expect(write()?.why).toMatch(/No photograph is on record/)
+    expect(write()?.code).toBe('photo-missing')
     job.must('photo', {
       photoId: '018f0000-0000-7000-8004-000000000009',
       station: 'arrive',

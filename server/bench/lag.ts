@@ -123,7 +123,7 @@ export async function benchLag(app: App): Promise<object[]> {
   const papers = async (by: HeavyWork) => {
     for (let n = 0; n < PAPERS; n++) await by.pdf(payload, issued)
   }
-  const library = (by: HeavyWork) => by.library(app.config.libraryDirectory)
+  const library = (by: HeavyWork) => by.library(app.config.libraryLayers)
   const { example } = computationNamed(SIMULATE)
   const simulation = (by: HeavyWork) =>
     by.compute(SIMULATE, example, app.shelf.library, new AbortController().signal)

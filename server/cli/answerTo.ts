@@ -1,7 +1,6 @@
-import { join } from 'node:path'
 import { ExplainedError } from '@uvanta/core/errors'
 import { compute, computationNamed, computations } from '@uvanta/core/registry'
-import { loadLibrary } from '../library/load'
+import { libraryOnDemand } from '../library/load'
 
 /** What the command line says of a computation, and whether that is a fault. */
 export interface Said {
@@ -13,15 +12,19 @@ export interface Said {
  * One computation, without server or database.
  * @param name of the computation; without it, all are listed
  * @param input reads the input, JSON
- * @param root where the library is
+ * @param layers what the library is read from
  */
-export function answerTo(name: string | undefined, input: () => string, root: string): Said {
+export function answerTo(
+  name: string | undefined,
+  input: () => string,
+  layers: readonly string[],
+): Said {
   if (!name)
     return { text: computations.map((c) => `${c.name.padEnd(26)} ${c.summary}`).join('\n') }
   try {
     const definition = computationNamed(name)
     const given: unknown = JSON.parse(input())
-    const result = compute(definition, given, loadLibrary(join(root, 'library')))
+    const result = compute(definition, given, libraryOnDemand(layers))
     return { text: JSON.stringify(result, null, 2) }
   } catch (error) {
     if (error instanceof SyntaxError)

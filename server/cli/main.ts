@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { readConfig } from '../config'
+import { ExplainedError } from '@uvanta/core/errors'
+import { libraryKeptIn, libraryLayers, ownDataOf, readConfig } from '../config'
 
 const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..')
 const say = (line: string) => process.stdout.write(`${line}\n`)
@@ -21,16 +22,61 @@ const keyPlace = () => ({
     : {}),
 })
 
+/** @throws ExplainedError for what is no JSON object */
+function jsonFrom(text: string): object {
+  try {
+    const value: unknown = JSON.parse(text)
+    if (typeof value === 'object' && value) return value
+  } catch {
+    // Said below.
+  }
+  throw new ExplainedError(
+    'invalid-input',
+    'What came in is no JSON object.',
+    'Write it as {"name": "Example Water", …}.',
+  )
+}
+
 /** What the launcher asks of the server besides serving. */
 const commands: Record<string, (name?: string, other?: string) => Promise<number>> = {
   /** Reads and proves the library, and keeps what came of it for whoever opens it next. */
-  async library(keptIn = '') {
+  async library() {
     const [{ readLibrary }, { loadLibrary }] = await Promise.all([
       import('../library/readLibrary'),
       import('../library/load'),
     ])
-    await readLibrary(join(root, 'library'), keptIn, async (from) => loadLibrary(from))
+    const own = ownDataOf(process.env)
+    const layers = libraryLayers(root, own)
+    const keptIn = libraryKeptIn(process.env, process.env.UVANTA_DATA ?? '', own === '')
+    await readLibrary(layers, keptIn, async (from) => loadLibrary(from))
     return 0
+  },
+  /** What the utility is; with JSON coming in, what it is to be from now on. */
+  async settings(how = '') {
+    const [{ api, bodyOf }, { check }, { readSettings, changeSettings }, { UVANTA }] =
+      await Promise.all([
+        import('@uvanta/contract'),
+        import('@uvanta/core/schema'),
+        import('../service/settings/utility'),
+        import('../service/visit/repin'),
+      ])
+    const app = await openApp()
+    try {
+      const { version, missing: _missing, publicUrl, isDemo, ...fields } = await readSettings(app)
+      const state =
+        how === '--change'
+          ? await changeSettings(
+              app,
+              { ...UVANTA, name: 'The command line' },
+              version,
+              check(bodyOf(api.settings.change), { ...fields, ...jsonFrom(passphrase()) }),
+            )
+          : { ...fields, version, missing: _missing, publicUrl, isDemo }
+      say(JSON.stringify(state))
+      return 0
+    } finally {
+      await app.db.sequelize.close()
+    }
   },
   /** The first administrator, or one who forgot the password. */
   async admin(username = '') {
@@ -114,6 +160,10 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
     const app = await openApp()
     const { makeReady } = await import('../demo/ready')
     await makeReady(app, sites, empty === '--empty', say)
+    if (app.utility.current.missing.length > 0)
+      say(
+        '· No certificates are issued yet: sign in as administrator and fill in Office, Settings (or ./uvanta admin setup)',
+      )
     await app.db.sequelize.close()
     return 0
   },
@@ -143,16 +193,25 @@ const commands: Record<string, (name?: string, other?: string) => Promise<number
     await app.db.sequelize.close()
     return 0
   },
+  /** Everything that a utility takes along; says as JSON how much that was. */
+  async export(directory = '') {
+    const { exportAll } = await import('../service/export/exportAll')
+    const app = await openApp()
+    try {
+      say(JSON.stringify(await exportAll(app, directory)))
+      return 0
+    } finally {
+      await app.db.sequelize.close()
+    }
+  },
+  /** What was checked and every fault, as JSON. */
   async 'verify-chain'() {
     const { verifyChains } = await import('../service/integrity/verifyChains')
     const app = await openApp()
     const { visits, events, certificates, faults } = await verifyChains(app)
-    for (const f of faults) say(`${f.of} ${f.id}: ${f.what}`)
-    say(
-      `${events} events in ${visits} visits and ${certificates} certificates checked, ${faults.length} faults`,
-    )
+    say(JSON.stringify({ visits, events, certificates, faults }))
     await app.db.sequelize.close()
-    return faults.length > 0 ? 1 : 0
+    return 0
   },
 }
 
@@ -164,4 +223,10 @@ if (!command) {
   )
   process.exit(2)
 }
-process.exit(await command(...process.argv.slice(3)))
+const status = await command(...process.argv.slice(3)).catch((error: unknown) => {
+  // An expected error is a message; any other keeps its stack trace.
+  if (!(error instanceof ExplainedError)) throw error
+  process.stderr.write(`${error.why} ${error.remedy}\n`)
+  return 1
+})
+process.exit(status)

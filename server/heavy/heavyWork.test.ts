@@ -12,18 +12,21 @@ const workers = inWorkers()
 afterAll(() => workers.close())
 const SIMULATE = 'simulate-assembly'
 const shipped = join(import.meta.dirname, '..', '..', 'library')
+const layersIn = (directory: string) => [directory, join(directory, 'demo')]
 
 describe('work beside the thread that answers', () => {
   it('answers the library as it is read at once', async () => {
-    expect(await workers.library(shipped)).toEqual(await atOnce.library(shipped))
+    expect(await workers.library(layersIn(shipped))).toEqual(
+      await atOnce.library(layersIn(shipped)),
+    )
   })
   it('says of a file that is wrong what is said at once', async () => {
     const directory = mkdtempSync(join(tmpdir(), 'uvheavy-'))
     cpSync(shipped, directory, { recursive: true })
     appendFileSync(join(directory, 'families.yaml'), '\n- { id: NOT AN ID }\n')
-    const said = await workers.library(directory).catch((error: unknown) => error)
+    const said = await workers.library(layersIn(directory)).catch((error: unknown) => error)
     expect(said).toBeInstanceOf(BadLibraryFile)
-    await expect(atOnce.library(directory)).rejects.toThrow((said as Error).message)
+    await expect(atOnce.library(layersIn(directory))).rejects.toThrow((said as Error).message)
   })
   it('computes what is computed at once, and refuses it in the same words', async () => {
     const { example } = computationNamed(SIMULATE)

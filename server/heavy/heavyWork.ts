@@ -14,7 +14,7 @@ import type { Computed, LibraryRead } from './tasks'
 export interface HeavyWork {
   readonly pdf: (...asked: Parameters<typeof certificatePdf>) => Promise<Buffer>
   /** Reads, checks and proves the library. @throws BadLibraryFile */
-  readonly library: (directory: string) => Promise<Library>
+  readonly library: (layers: readonly string[]) => Promise<Library>
   /**
    * Answers a computation of the registry.
    * @param whileAsked aborted when nobody waits for the answer any more: the work then ends
@@ -33,7 +33,7 @@ export interface HeavyWork {
 export const atOnce: HeavyWork = {
   // Read only where a certificate is made in this thread: its fonts and tables take half a second.
   pdf: async (...asked) => (await import('../service/certificate/pdf')).certificatePdf(...asked),
-  library: (directory) => Promise.resolve().then(() => loadLibrary(directory)),
+  library: (layers) => Promise.resolve().then(() => loadLibrary(layers)),
   compute: (name, input, library) =>
     Promise.resolve().then(() => compute(computationNamed(name), input, library)),
   close: () => Promise.resolve(),
@@ -59,8 +59,8 @@ export function inWorkers(): HeavyWork {
     async pdf(...asked) {
       return Buffer.from((await pool.run(asked, { name: 'pdf' })) as Uint8Array)
     },
-    async library(directory) {
-      const read = (await pool.run(directory, { name: 'library' })) as LibraryRead
+    async library(layers) {
+      const read = (await pool.run(layers, { name: 'library' })) as LibraryRead
       if ('refused' in read) throw new BadLibraryFile(read.refused.file, read.refused.places)
       return read.library
     },

@@ -13,9 +13,9 @@ export type LibraryRead =
 export const pdf = (asked: Parameters<typeof certificatePdf>): Promise<Uint8Array> =>
   certificatePdf(...asked)
 
-export function library(directory: string): LibraryRead {
+export function library(layers: readonly string[]): LibraryRead {
   try {
-    return { library: loadLibrary(directory) }
+    return { library: loadLibrary(layers) }
   } catch (error) {
     if (!(error instanceof BadLibraryFile)) throw error
     return { refused: { file: error.file, places: error.places } }

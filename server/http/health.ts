@@ -38,7 +38,8 @@ export function serveHealth(server: Express, app: App): void {
   server.get('/healthz', (_req, res) => void res.type('text/plain').send('ok\n'))
   server.get('/readyz', async (_req, res) => {
     const database = await answers(app)
-    res.status(database ? 200 : 503).json({ database, library: fingerprint(app) })
+    const isReady = database && server.locals.isEnding !== true
+    res.status(isReady ? 200 : 503).json({ database, library: fingerprint(app) })
   })
   server.get('/metrics', here, async (_req, res) => {
     res.type(registry.contentType).send(await registry.metrics())

@@ -140,12 +140,14 @@ function requireOwnSignIn(e: Endpoint, person: Person | null): void {
       'forbidden',
       'Your password was chosen by somebody else.',
       'Change it first, under your name.',
+      { code: 'password-to-change' },
     )
   if (person.mustSetSecondFactor && !isOneOf(e, BEFORE_FACTOR))
     throw new ServiceError(
       'forbidden',
       'Your role asks for a second factor.',
       'Set it up first, under your name.',
+      { code: 'second-factor-to-set' },
     )
 }
 

@@ -20,7 +20,8 @@ const family = (title: string) => {
   const file = join(directory, 'families.yaml')
   writeFileSync(file, readFileSync(file, 'utf8').replace(/^(\s*title: ).*,$/m, `$1${title},`))
 }
-const read = (build?: string) => readLibrary(directory, kept, atOnce.library, build)
+const layers = () => [directory, join(directory, 'demo')]
+const read = (build?: string) => readLibrary(layers(), kept, atOnce.library, build)
 const first = async (build?: string) => (await read(build)).families[0]?.title
 
 describe('a library that was read before', () => {
@@ -28,7 +29,7 @@ describe('a library that was read before', () => {
     const before = await read('one')
     const again = await read('one')
     expect(again).not.toBe(before)
-    expect(again).toEqual(JSON.parse(JSON.stringify(loadLibrary(directory))))
+    expect(again).toEqual(JSON.parse(JSON.stringify(loadLibrary(layers()))))
   })
   it('is taken while the files and the program are the same, and not otherwise', async () => {
     // Whether it is taken or made anew shows in what is written beside it.

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Library } from '@uvanta/core/library'
 import { replaceFile } from '../store/keptFile'
@@ -13,31 +13,34 @@ interface Kept {
 }
 
 /**
- * The library of a directory, read, checked and proved; where a file keeps what this build made of the very same
+ * The library of its layers, read, checked and proved; where a file keeps what this build made of the very same
  * files, that is taken.
  * @param keptIn file for what comes out, beside the keys of the data directory
  * @throws BadLibraryFile
  */
 export async function readLibrary(
-  directory: string,
+  layers: readonly string[],
   keptIn: string,
-  load: (directory: string) => Promise<Library>,
+  load: (layers: readonly string[]) => Promise<Library>,
   build = BUILD,
 ): Promise<Library> {
-  if (!build) return load(directory)
-  const key = keyOf(build, directory)
+  if (!build) return load(layers)
+  const key = keyOf(build, layers)
   const kept = readKept(keptIn)
   if (kept?.key === key) return kept.library
-  const library = await load(directory)
+  const library = await load(layers)
   replaceFile(keptIn, JSON.stringify({ key, library } satisfies Kept))
   return library
 }
 
-function keyOf(build: string, directory: string): string {
+function keyOf(build: string, layers: readonly string[]): string {
   const hash = createHash('sha256').update(build)
-  const files = readdirSync(directory, { recursive: true, encoding: 'utf8' })
-  for (const file of files.filter((f) => f.endsWith('.yaml')).sort())
-    hash.update(`\n${file}\n`).update(readFileSync(join(directory, file)))
+  for (const [n, layer] of layers.filter((l) => existsSync(l)).entries()) {
+    const files = readdirSync(layer, { recursive: true, encoding: 'utf8' })
+    hash.update(`\n${n}\n`)
+    for (const file of files.filter((f) => f.endsWith('.yaml')).sort())
+      hash.update(`\n${file}\n`).update(readFileSync(join(layer, file)))
+  }
   return hash.digest('hex')
 }
 

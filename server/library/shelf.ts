@@ -1,4 +1,4 @@
-import { type FSWatcher, watch } from 'node:fs'
+import { existsSync, type FSWatcher, watch } from 'node:fs'
 import type { Library } from '@uvanta/core/library'
 import type { DateTime } from 'luxon'
 import { readLibrary } from './readLibrary'
@@ -7,7 +7,7 @@ import type { Database } from '../store/database'
 import { keepVersions } from './versions'
 
 /** Reads, checks and proves a library. @throws BadLibraryFile */
-type Load = (directory: string) => Promise<Library>
+type Load = (layers: readonly string[]) => Promise<Library>
 
 /** Files are often written in several strokes. */
 const SETTLE_MS = 250
@@ -27,13 +27,13 @@ export interface ShelfState {
  * refused as a whole, and the last good version stays.
  */
 export class LibraryShelf {
-  private watcher: FSWatcher | undefined
+  private watchers: FSWatcher[] = []
   private timer: ReturnType<typeof setTimeout> | undefined
   private loadedAt = ''
   private faults: ShelfState['faults'] = []
 
   private constructor(
-    private readonly directory: string,
+    private readonly layers: readonly string[],
     private readonly db: Database,
     private readonly now: () => DateTime<true>,
     private readonly load: Load,
@@ -47,14 +47,14 @@ export class LibraryShelf {
    * @throws BadLibraryFile when the files cannot be used and nothing else is in force
    */
   static async open(
-    directory: string,
+    layers: readonly string[],
     db: Database,
     now: () => DateTime<true>,
     keptIn: string,
     load: Load,
   ): Promise<LibraryShelf> {
-    const library = await keepVersions(db, await readLibrary(directory, keptIn, load), now())
-    return new LibraryShelf(directory, db, now, load, library)
+    const library = await keepVersions(db, await readLibrary(layers, keptIn, load), now())
+    return new LibraryShelf(layers, db, now, load, library)
   }
 
   get library(): Library {
@@ -68,7 +68,7 @@ export class LibraryShelf {
   /** Takes up the files as they stand now, or says what is wrong with them. */
   async reload(): Promise<ShelfState> {
     try {
-      this.current = await keepVersions(this.db, await this.load(this.directory), this.now())
+      this.current = await keepVersions(this.db, await this.load(this.layers), this.now())
       this.loadedAt = this.now().toISO()
       this.faults = []
     } catch (error) {
@@ -85,15 +85,18 @@ export class LibraryShelf {
     const reload = async () => {
       if ((await this.reload()).faults.length === 0) takenUp()
     }
-    this.watcher = watch(this.directory, { recursive: true }, () => {
+    const settled = () => {
       clearTimeout(this.timer)
       this.timer = setTimeout(() => void reload(), SETTLE_MS)
-    })
+    }
+    this.watchers = this.layers
+      .filter((layer) => existsSync(layer))
+      .map((layer) => watch(layer, { recursive: true }, settled))
   }
 
   close(): void {
     clearTimeout(this.timer)
-    this.watcher?.close()
+    for (const watcher of this.watchers) watcher.close()
   }
 }
 

@@ -12,7 +12,7 @@ import { auditWords, sealNew } from './integrity/seals'
  */
 export const audited = <T>(
   app: App,
-  person: Person,
+  person: Pick<Person, 'id' | 'name'>,
   action: string,
   subject: string,
   change: (transaction: Transaction) => Promise<T>,
@@ -31,7 +31,7 @@ const MOST = 1_000
 /** Writes one line of who did what in the office, sealed, in the transaction of the change. */
 export async function recordAudit(
   app: App,
-  person: Person,
+  person: Pick<Person, 'id' | 'name'>,
   action: string,
   subject: string,
   transaction: Transaction,

@@ -28,6 +28,7 @@ export function keptCursor(cursor: string | undefined, length: number, firstKey 
     'invalid',
     'The cursor is not one of this list.',
     'Start again from the first page.',
+    { code: 'cursor-unknown' },
   )
 }
 

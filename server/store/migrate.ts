@@ -1,16 +1,20 @@
 import { QueryTypes, type Sequelize } from 'sequelize'
 import { SequelizeStorage, Umzug } from 'umzug'
+import { ExplainedError } from '@uvanta/core/errors'
 import { steps } from './schema'
+import type { Step } from './table'
 
-/** The schema's steps, numbered so that their order is their name. */
-function migrator(sequelize: Sequelize) {
+/** Numbered, so that their order is their name. */
+const nameOf = ({ name }: Step, index: number) => `${String(index + 1).padStart(3, '0')}-${name}`
+
+function migrator(sequelize: Sequelize, storage: SequelizeStorage) {
   return new Umzug({
     migrations: steps.map((step, index) => ({
-      name: `${String(index + 1).padStart(3, '0')}-${step.name}`,
+      name: nameOf(step, index),
       up: async () => void (await sequelize.query(step.up)),
       down: async () => void (await sequelize.query(step.down)),
     })),
-    storage: new SequelizeStorage({ sequelize, tableName: 'schema_step' }),
+    storage,
     logger: undefined,
   })
 }
@@ -22,7 +26,8 @@ const WAIT_S = 600
  * Brings the schema up to date. Of several processes that start at once on one database, one does it and the others
  * find it done.
  * @returns the names of the steps that were done here
- * @throws Error when another one has not come to an end in ten minutes
+ * @throws ExplainedError schema-busy when another one has not come to an end in ten minutes, schema-newer when a newer
+ *   program has written to this database
  */
 export async function bringUpToDate(sequelize: Sequelize): Promise<string[]> {
   // A lock belongs to a connection, and a transaction keeps one to itself.
@@ -30,9 +35,23 @@ export async function bringUpToDate(sequelize: Sequelize): Promise<string[]> {
     const ask = (sql: string) =>
       sequelize.query<{ held: number }>(sql, { type: QueryTypes.SELECT, transaction })
     const [got] = await ask(`SELECT GET_LOCK(CONCAT(DATABASE(), '.schema'), ${WAIT_S}) AS held`)
-    if (got?.held !== 1) throw new Error('Another process is changing the schema: start again.')
+    if (got?.held !== 1)
+      throw new ExplainedError(
+        'schema-busy',
+        'Another process has been changing the schema for ten minutes.',
+        'Look whether it still runs, then start again.',
+      )
     try {
-      return (await migrator(sequelize).up()).map(({ name }) => name)
+      const storage = new SequelizeStorage({ sequelize, tableName: 'schema_step' })
+      const known = new Set(steps.map(nameOf))
+      const strange = (await storage.executed()).find((name) => !known.has(name))
+      if (strange)
+        throw new ExplainedError(
+          'schema-newer',
+          `A newer version of Uvanta has written to this database (step ${strange}).`,
+          'Start that version, or restore a backup from before the upgrade into another directory.',
+        )
+      return (await migrator(sequelize, storage).up()).map(({ name }) => name)
     } finally {
       await ask("SELECT RELEASE_LOCK(CONCAT(DATABASE(), '.schema')) AS held")
     }

@@ -40,6 +40,7 @@ export function defineModels(db: Sequelize) {
     forgottenCertificates: defineModel(db, t.forgottenCertificate),
     wrongPasswords: defineModel(db, t.wrongPassword),
     requestCounts: defineModel(db, t.requestCount),
+    utility: defineModel(db, t.utility),
   }
   associate(db)
   return models

@@ -91,6 +91,7 @@ export const steps: readonly Step[] = [
     'DELETE',
     'EXISTS (SELECT 1 FROM certificate c JOIN forgotten_visit f ON f.id = c.visit_id WHERE c.id = OLD.certificate_id)',
   ),
+  createStep(t.utility),
 ]
 
 /** What of each table whoever serves may do. */

@@ -3,7 +3,10 @@ import type { Column } from './column'
 
 type Columns = Readonly<Record<string, Column>>
 
-/** One statement each way: data definition commits by itself, so a migration is one statement. */
+/**
+ * One statement each way: data definition commits by itself, so a migration is one statement. Each can be repeated
+ * without harm, because a power cut may come between the statement and its entry in the list of steps.
+ */
 export interface Step {
   readonly name: string
   readonly up: string
@@ -63,8 +66,8 @@ export function createStep<C extends Columns>({ name, columns, keys }: Table<C>)
   ]
   return {
     name: `create-${name.replaceAll('_', '-')}`,
-    up: `CREATE TABLE ${name} (${lines.join(', ')}) ENGINE=InnoDB`,
-    down: `DROP TABLE ${name}`,
+    up: `CREATE TABLE IF NOT EXISTS ${name} (${lines.join(', ')}) ENGINE=InnoDB`,
+    down: `DROP TABLE IF EXISTS ${name}`,
   }
 }
 
@@ -81,8 +84,8 @@ export const addSteps = <C extends Columns>(
       ? [
           {
             name: c.since,
-            up: `ALTER TABLE ${name} ADD COLUMN ${columnName(field)} ${c.sql}`,
-            down: `ALTER TABLE ${name} DROP COLUMN ${columnName(field)}`,
+            up: `ALTER TABLE ${name} ADD COLUMN IF NOT EXISTS ${columnName(field)} ${c.sql}`,
+            down: `ALTER TABLE ${name} DROP COLUMN IF EXISTS ${columnName(field)}`,
           },
         ]
       : [],
@@ -92,8 +95,8 @@ export const addSteps = <C extends Columns>(
 export const keySteps = ({ name, laterKeys }: Pick<Table<Columns>, 'name' | 'laterKeys'>): Step[] =>
   Object.entries(laterKeys).map(([step, columns]) => ({
     name: step,
-    up: `ALTER TABLE ${name} ADD INDEX ${keyName(step)} (${columns})`,
-    down: `ALTER TABLE ${name} DROP INDEX ${keyName(step)}`,
+    up: `ALTER TABLE ${name} ADD INDEX IF NOT EXISTS ${keyName(step)} (${columns})`,
+    down: `ALTER TABLE ${name} DROP INDEX IF EXISTS ${keyName(step)}`,
   }))
 
 const keyName = (step: string) => step.replaceAll('-', '_')
@@ -106,9 +109,9 @@ export const refuseSteps = ({
   appendOnly
     ? (['UPDATE', 'DELETE'] as const).map((event) => ({
         name: `${name.replaceAll('_', '-')}-refuses-${event.toLowerCase()}`,
-        up: `CREATE TRIGGER ${name}_no_${event.toLowerCase()} BEFORE ${event} ON ${name} FOR EACH ROW
+        up: `CREATE TRIGGER IF NOT EXISTS ${name}_no_${event.toLowerCase()} BEFORE ${event} ON ${name} FOR EACH ROW
        SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = '${name} is append-only'`,
-        down: `DROP TRIGGER ${name}_no_${event.toLowerCase()}`,
+        down: `DROP TRIGGER IF EXISTS ${name}_no_${event.toLowerCase()}`,
       }))
     : []
 

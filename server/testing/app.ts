@@ -35,12 +35,13 @@ async function filledDatabase(where: Where, fill: Fill): Promise<string> {
 }
 
 const SHIPPED = join(root, 'library')
+const DEMO_LAYERS = [SHIPPED, join(SHIPPED, 'demo')]
 let shipped: Promise<Library> | undefined
 /** To read and prove the library that is shipped takes longer than most tests: all of a thread share it. */
 const heavy: HeavyWork = {
   ...atOnce,
-  library: (directory) =>
-    directory === SHIPPED ? (shipped ??= atOnce.library(SHIPPED)) : atOnce.library(directory),
+  library: (layers) =>
+    layers === DEMO_LAYERS ? (shipped ??= atOnce.library(layers)) : atOnce.library(layers),
 }
 
 /**
@@ -56,17 +57,25 @@ export async function makeTestApp(fill?: Fill): Promise<App> {
     publicUrl: 'http://127.0.0.1:4870',
     dataDirectory,
     libraryDirectory: SHIPPED,
+    ownLibrary: join(dataDirectory, 'library'),
+    libraryLayers: DEMO_LAYERS,
     libraryKeptIn: join(dataDirectory, 'library.json'),
     webDirectory: join(root, 'web', 'dist'),
     sessionSecret: 'for tests only',
     officeNeedsSecondFactor: false,
+    drainMs: 0,
+    isPublicUrlSet: true,
+    isDemo: false,
     utility: {
       name: 'Larkhaven Gas & Water',
+      authority: 'Larkhaven Water Authority',
+      address: '1 Quayside, Larkhaven',
       phone: '555 0100',
       certificatePrefix: 'LH',
       timeZone: 'UTC',
       zoneWithin: 60,
-      units: { gaugePressure: 'psi', differential: 'psi' },
+      gaugePressureUnit: 'psi',
+      differentialUnit: 'psi',
     },
     database: { ...where, database },
   }

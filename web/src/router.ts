@@ -175,6 +175,12 @@ export const routes: RouteRecordRaw[] = [
     meta: office,
   },
   {
+    path: '/office/settings',
+    name: 'settings',
+    component: () => import('./views/office/SettingsView.vue'),
+    meta: office,
+  },
+  {
     path: '/office/audit',
     name: 'audit',
     component: () => import('./views/office/AuditView.vue'),
@@ -216,6 +222,9 @@ export function makeRouter(): Router {
     const { mustChangePassword, mustSetSecondFactor } = session.person
     if ((mustChangePassword || mustSetSecondFactor) && to.name !== 'account')
       return { name: 'account' }
+    // The first administrator says what the utility is before anything else.
+    if (to.name === 'today' && !session.isSetUp && session.has('administrator'))
+      return { name: 'settings' }
     if (to.meta.roles && !session.has(...to.meta.roles)) return { name: 'today' }
     return true
   })

@@ -32,6 +32,8 @@ const removed = (guide: Guide, machine: Machine) => {
   )
 }
 
+const axisOf = ({ draw }: MachinePart) => (draw.axis ? { axis: draw.axis } : {})
+
 describe('damage to a machine that its guides do not know of', () => {
   it.each(pairs)(
     '%s: a soft part more, under what is taken off, is found forgotten',
@@ -49,6 +51,36 @@ describe('damage to a machine that its guides do not know of', () => {
           (f) => f.rule,
         )
         expect(rules, cover.id).toContain('forgotten')
+      }
+    },
+  )
+  it.each(pairs)(
+    '%s: a lid more, on both sides of anything that comes off along its axis, is run into',
+    (_, guide, machine) => {
+      // Of what comes off as one, the first is named.
+      const isNamed = ({ id }: MachinePart) =>
+        guide.parts.every((p) => !standsFor(p).includes(id) || standsFor(p)[0] === id)
+      const alone = removed(guide, machine).filter((p) => isNamed(p) && !p.draw.aside)
+      for (const part of alone) {
+        const lid = (id: string, z: number): MachinePart => ({
+          ...part,
+          id,
+          title: id,
+          kind: 'plate',
+          material: 'steel',
+          behind: undefined,
+          soft: undefined,
+          draw: { ...axisOf(part), seg: [[z, z + 4, 0, 300]] },
+        })
+        const shut = {
+          ...machine,
+          parts: [...machine.parts, lid('lid-above', 300), lid('lid-below', -304)],
+        }
+        const found = faults(guide, shut).filter((f) => f.rule === 'cannot-pass')
+        expect(
+          found.some((f) => f.message.startsWith(part.title)),
+          part.id,
+        ).toBe(true)
       }
     },
   )

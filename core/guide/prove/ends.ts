@@ -15,6 +15,11 @@ function findingFaults(guide: Guide, state: ProofState, say: Say): void {
         'not-cleaned',
         `${title(guide, part)} was found dirty and is not cleaned under that finding`,
       )
+    if (finding === 'turn-over' && !state.temporary)
+      say(
+        'not-temporary',
+        `${title(guide, part)} is turned over, and nothing says that this is temporary: add “temporary” with its date`,
+      )
     if (finding === 'turn-over' && !state.refitted.has(part))
       say(
         'not-turned',

@@ -55,6 +55,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     need('adjustment', p.disturbs, '', `${at}.disturbs`)
     need('slot', p.mass, '', `${at}.mass`)
     need('slot', p.rubberOf, '', `${at}.rubberOf`)
+    need('slot', p.countSlot, '', `${at}.countSlot`)
     if (p.rubberOf && !guide.slots?.find((s) => s.id === p.rubberOf)?.rubbers)
       fault('', `${at}.rubberOf`, 'no-rubbers', `“${p.rubberOf}” names no rubbers: list them`)
     if (p.rubberOf && p.rubber)
@@ -71,15 +72,29 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
     if (round.length === 0 && shutFor(zoneSite(guide.zones ?? []), z.id).length === 0)
       fault('', `zones[${n}]`, 'never-shut', `nothing shuts “${z.id}” off: give “shutBy”`)
   })
+  const shut = new Set([
+    ...steps.flatMap((s) => s.isolate ?? []),
+    ...(guide.zones ?? []).flatMap((z) => z.shutBy ?? []),
+  ])
+  for (const [name, list] of Object.entries(guide.order ?? {}))
+    for (const valve of list)
+      if (!shut.has(valve))
+        fault('', `order.${name}`, 'unknown-name', `no step shuts “${valve}”: mend the name`)
   for (const id of round)
     fault('', 'zones', 'fed-by-itself', `zone “${id}” feeds itself: take it out of “feeds”`)
-  guide.fasteners?.forEach((f, n) => need('part', f.holds, '', `fasteners[${n}].holds`))
+  guide.fasteners?.forEach((f, n) => {
+    need('part', f.holds, '', `fasteners[${n}].holds`)
+    need('adjustment', f.locks, '', `fasteners[${n}].locks`)
+  })
 
   const questions = new Set(steps.flatMap((s) => s.ask ?? []))
   guide.jobs?.forEach((j, n) => {
     for (const other of j.brings ?? []) need('job', other, '', `jobs[${n}].brings`)
   })
-  guide.kit?.forEach((k, n) => need('job', k.job, '', `kit[${n}].job`))
+  guide.kit?.forEach((k, n) => {
+    need('job', k.job, '', `kit[${n}].job`)
+    for (const part of k.parts ?? []) need('part', part, '', `kit[${n}].parts`)
+  })
   const look = (step: PlacedStep) => {
     if (!step.say) fault(step.id, step.path, 'no-words', 'has no sentence to read: give “say”')
     for (const { name, lists } of namesIn(step)) {
@@ -87,6 +102,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
       need(lists.at(-1) as NameList, name, step.id, step.path)
     }
     need('slot', step.slot, step.id, step.path)
+    for (const part of step.of ?? []) need('part', part, step.id, step.path)
     for (const v of step.only ?? []) need('variant', v, step.id, step.path)
     for (const job of [...(step.jobs ?? []), ...(step.without ?? []), ...widens(step)])
       need('job', job, step.id, step.path)
@@ -99,7 +115,7 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
   steps.forEach(look)
   const asked = new Set([
     ...steps.flatMap(slotsOf),
-    ...guide.parts.flatMap((p) => [p.mass, p.rubberOf]),
+    ...guide.parts.flatMap((p) => [p.mass, p.rubberOf, p.countSlot]),
     ...(guide.fasteners ?? []).map((f) => f.count),
   ])
   guide.slots?.forEach((s, n) => {
@@ -128,6 +144,12 @@ export function shapeFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[]
         )
       }
     }
+    const held = slot(step.hold)
+    if (held && held.dimension !== 'time')
+      add(
+        'wrong-unit',
+        `“${held.id}” is ${held.dimension ? `a ${held.dimension}` : 'a plain number'}, not a time: give the slot the dimension time`,
+      )
     if (step.redoFrom && !step.trial && !step.test && !step.verify)
       add('redo-unasked', '“redoFrom” needs a check that can fail: a trial, a test or “verify”')
     for (const d of mendedBy(step)) {

@@ -23,12 +23,13 @@ const without = (...names: readonly string[]): Guide => ({
 const before = (
   moved: (s: Guide['steps'][number]) => boolean,
   first: (s: Guide['steps'][number]) => boolean,
-) => {
-  const rest = spool.steps.filter((s) => !moved(s))
+  guide = spool,
+): Guide => {
+  const rest = guide.steps.filter((s) => !moved(s))
   const at = rest.findIndex(first)
   return {
-    ...spool,
-    steps: [...rest.slice(0, at), ...spool.steps.filter(moved), ...rest.slice(at)],
+    ...guide,
+    steps: [...rest.slice(0, at), ...guide.steps.filter(moved), ...rest.slice(at)],
   }
 }
 
@@ -74,9 +75,9 @@ describe('a guide held against its machine', () => {
   it('looks at what is soft before it goes, though a new one goes in', () => {
     const unseen: Guide = {
       ...spool,
-      steps: spool.steps.filter((s) => s.inspect !== 'port-seals'),
+      steps: spool.steps.filter((s) => s.inspect !== 'slide-rings'),
     }
-    expect(rules(unseen).join('\n')).toMatch(/soft-unjudged: Port seals/)
+    expect(rules(unseen).join('\n')).toMatch(/soft-unjudged: Slide rings/)
   })
   it('names parts that the machine has, and options that it is built with', () => {
     const strange: Guide = {
@@ -92,5 +93,63 @@ describe('a guide held against its machine', () => {
   it('of a build without slide rings asks for none', () => {
     const plain = { ...spool, variants: spool.variants.filter((v) => v.id === 'plain') }
     expect(rules({ ...without('slide-rings'), variants: plain.variants })).toEqual([])
+  })
+})
+
+describe('what does not pass by its shape', () => {
+  const machineOf = (id: string) =>
+    shippedLibrary.machines.find((m) => m.id === id) as NonNullable<typeof machine>
+  const stuck = (guide: Guide, on: NonNullable<typeof machine>) =>
+    proveOnMachine(guide, shippedLibrary.subGuides, on).filter((f) => f.rule === 'cannot-pass')
+      .length
+  it('a shuttle between its seats: seats come out before it, and go in after it', () => {
+    const guide = guideOf('shuttle-valve')
+    const own = machineOf('shuttle-valve')
+    const out = before(
+      (s) => s.remove === 'shuttle',
+      (s) => s.inspect === 'seat-left',
+      guide,
+    )
+    expect(stuck(out, own)).toBeGreaterThan(0)
+    const back = before(
+      (s) => s.renew === 'seat-left' || s.renew === 'seat-right',
+      (s) => s.fit === 'shuttle',
+      guide,
+    )
+    expect(stuck(back, own)).toBeGreaterThan(0)
+    // One seat in leaves the other way open.
+    const one = before(
+      (s) => s.renew === 'seat-left',
+      (s) => s.fit === 'shuttle',
+      guide,
+    )
+    expect(stuck(one, own)).toBe(0)
+  })
+  it('a travel indicator under the cap that closes it', () => {
+    const guide = guideOf('sleeve-regulator-actuator')
+    const wrong = before(
+      (s) => s.fit === 'centre-cap',
+      (s) => s.fit === 'indicator',
+      guide,
+    )
+    expect(stuck(wrong, machineOf('sleeve-regulator'))).toBeGreaterThan(0)
+  })
+  it('a brittle ring into a bore that is pushed over it: housings first, then the piston in sight', () => {
+    const guide = guideOf('pulse-valve')
+    const wrong = before(
+      (s) => s.fit === 'spring' || s.fit === 'piston',
+      (s) => s.fit === 'upper-housing',
+      guide,
+    )
+    const blind = proveOnMachine(wrong, shippedLibrary.subGuides, machineOf('pulse-valve'))
+    expect(blind.map((f) => f.rule)).toContain('blind')
+  })
+  it('a stem with its disc holder through a guide that stays in the body', () => {
+    const own = machineOf('rp-relief')
+    const held = {
+      ...own,
+      parts: own.parts.map((p) => (p.id === 'stem-guide' ? { ...p, of: 'body' } : p)),
+    }
+    expect(stuck(guideOf('rp-relief'), held)).toBeGreaterThan(0)
   })
 })

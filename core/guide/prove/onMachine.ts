@@ -1,4 +1,14 @@
-import { barsLeft, buildsOf, type Machine, type MachinePart, partsOf } from '../../machine'
+import {
+  barsLeft,
+  buildsOf,
+  carriedBy,
+  enteredBlind,
+  type Machine,
+  type MachinePart,
+  partsOf,
+  placeOf,
+  waysOut,
+} from '../../machine'
 import { endsWork, ofJobs, withBrought } from '../run/run'
 import { combinationsOf } from './combinations'
 import { standsFor } from '../schema/equipment'
@@ -6,6 +16,7 @@ import { expandGuide } from '../schema/expand'
 import { isMet } from '../schema/stepCommon'
 import type { Guide, SubGuide } from '../schema/guide'
 import type { PlacedStep } from '../schema/step'
+import { Care } from './care'
 import type { Fault } from './rule'
 
 /**
@@ -25,9 +36,10 @@ export function proveOnMachine(
   return guide.variants
     .flatMap((variant) => {
       const parts = partsOf(machine, variant.options ?? buildsOf(machine)[0] ?? [])
+      const met = rememberingMet(machine, parts)
       return combinationsOf(guide.jobs?.map((j) => j.id) ?? []).flatMap((jobs) => {
         const inHand = flat(steps, variant.id, withBrought(guide, jobs))
-        return waysThrough(inHand).flatMap((way) => variantFaults(guide, way, parts))
+        return waysThrough(inHand).flatMap((way) => variantFaults(guide, way, machine, parts, met))
       })
     })
     .filter(({ rule, message }) => {
@@ -58,6 +70,20 @@ function namesFaults(guide: Guide, machine: Machine): Fault[] {
           ),
         ),
     ),
+    ...guide.parts.flatMap((part, n) => {
+      const [own] = machine.parts.filter((p) => standsFor(part).includes(p.id))
+      if (!own || own.kind === 'fastener') return []
+      if (own.countSlot !== part.countSlot)
+        return fault(
+          `parts[${n}].countSlot`,
+          `the number of ${own.title} ${own.countSlot ? `differs by build: give “countSlot: ${own.countSlot}”` : 'is known: give “count”, not a slot'}`,
+        )
+      if (own.countSlot || (own.count ?? 1) === (part.count ?? 1)) return []
+      return fault(
+        `parts[${n}].count`,
+        `${machine.title} has ${own.count ?? 1} × ${own.title}, and “${part.title}” stands for ${part.count ?? 1}: count the places`,
+      )
+    }),
     ...guide.variants.flatMap((v, n) =>
       (v.options ?? [])
         .filter((o) => !options.has(o))
@@ -105,7 +131,9 @@ const effectOf = ({ remove, fit, renew, discard, inspect, loosen, tighten }: Pla
 function variantFaults(
   guide: Guide,
   steps: readonly PlacedStep[],
+  machine: Machine,
   parts: readonly MachinePart[],
+  met: WhatIsMet,
 ): Fault[] {
   const faults: Fault[] = []
   const titleOf = (id: string) => parts.find((p) => p.id === id)?.title ?? id
@@ -114,10 +142,14 @@ function variantFaults(
     return part ? standsFor(part).filter((m) => parts.some((p) => p.id === m)) : []
   }
   const off = new Set<string>()
+  /** Parts of the guide that are off. */
+  const apart = new Set<string>()
   const judged = new Set<string>()
+  const care = new Care(guide, machine, parts)
   for (const step of steps) {
     const at = (rule: string, message: string) =>
       faults.push({ step: step.id, path: step.path, rule, message })
+    care.before(step, { parts, off }, at)
     // Of several parts that come off as one, none bars another.
     const taken = own(step.remove)
     for (const name of taken) {
@@ -129,6 +161,8 @@ function variantFaults(
         )
     }
     for (const name of taken) off.add(name)
+    if (step.remove) apart.add(step.remove)
+    const moved = step.remove ?? step.fit ?? step.renew
     if (step.loosen && parts.some((p) => p.id === step.loosen)) off.add(step.loosen)
     // Of what is looked at as one, the first is what is seen.
     for (const name of own(step.inspect).slice(0, 1)) {
@@ -144,9 +178,29 @@ function variantFaults(
     }
     for (const name of own(step.inspect)) judged.add(name)
     // What goes in again hides what is behind it.
-    for (const name of own(step.fit)) off.delete(name)
+    const put = step.fit ?? step.renew
+    if (put) apart.delete(put)
+    // What is put together on the bench is off as long as that is.
+    const stillOff = new Set([...apart].flatMap(own))
+    for (const name of own(put)) if (!stillOff.has(name)) off.delete(name)
     if (step.tighten) off.delete(step.tighten)
+    care.after(step, { parts, off }, at)
+    if (moved) {
+      const { bars, blind } = met(own(moved), off)
+      const name = titleOf(own(moved)[0] ?? '')
+      if (bars.length > 0)
+        at(
+          'cannot-pass',
+          `${name} does not pass ${bars.map(titleOf).join(' one way, nor ')}${bars.length > 1 ? ' the other way' : ''}: ${step.remove ? 'take off first what is in its way' : 'fit it earlier'}`,
+        )
+      if (blind.length > 0 && !step.remove)
+        at(
+          'blind',
+          `${name} is pushed over ${blind.map(titleOf).join(', ')}, which breaks where it catches and is not seen then: fit ${name} first`,
+        )
+    }
   }
+  care.atEnd((rule, message) => faults.push({ step: '', path: 'steps', rule, message }))
   const taken = new Set(steps.flatMap((s) => own(s.remove)))
   for (const { loosen } of steps) if (loosen) taken.add(loosen)
   const fasteners = guide.fasteners?.map((f) => f.id as string) ?? []
@@ -168,6 +222,45 @@ function variantFaults(
       })
   }
   return faults
+}
+
+/** What a move of parts as one meets: what stands in its way, nothing where they pass; what is entered unseen. */
+interface Met {
+  readonly bars: readonly string[]
+  readonly blind: readonly string[]
+}
+type WhatIsMet = (ids: readonly string[], off: ReadonlySet<string>) => Met
+
+/** Ways through a guide have most of their steps in common: what was found for the same parts off is found again. */
+function rememberingMet(machine: Machine, parts: readonly MachinePart[]): WhatIsMet {
+  const found = new Map<string, Met>()
+  return (ids, off) => {
+    const key = `${ids.join()} of ${[...off].toSorted().join()}`
+    const met = found.get(key) ?? whatIsMet(machine, parts, ids, off)
+    found.set(key, met)
+    return met
+  }
+}
+
+/** By shape: of what stands in the way on each side, what passes least. */
+function whatIsMet(
+  machine: Machine,
+  parts: readonly MachinePart[],
+  ids: readonly string[],
+  off: ReadonlySet<string>,
+): Met {
+  const others = new Set([...off].filter((name) => !ids.includes(name)))
+  const moving = carriedBy(parts, ids, others)
+  const place = placeOf(parts, ids[0] ?? '', others)
+  const standing = parts.filter(
+    (p) => !others.has(p.id) && !moving.includes(p) && placeOf(parts, p.id, others) === place,
+  )
+  const { up, down } = waysOut(machine, moving, standing)
+  const [above, below] = [up, down].map((met) => met.toSorted((a, b) => b.by - a.by)[0]?.part)
+  return {
+    bars: above && below ? [...new Set([above, below])] : [],
+    blind: enteredBlind(machine, moving, standing),
+  }
 }
 
 /** What is soft or loose, and nothing bars any more. */

@@ -2,10 +2,11 @@ import { lubricantAdvice } from '../../craft'
 import type { PlacedStep, StepOf } from '../schema/step'
 import { partOf, pressureSite, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
+import { piecesOfPart } from '../run/pieces'
 import { rubbersOf } from '../run/lubrication'
 import type { GuidePart } from '../schema/equipment'
 import type { Guide } from '../schema/guide'
-import { connectedWith, type SiteZone } from '../../pressure'
+import { connectedWith, shutFor, type SiteZone } from '../../pressure'
 
 /** Whether a part is off the equipment, on the tray or thrown away. */
 export const isOut = (state: ProofState, part: string) =>
@@ -42,6 +43,14 @@ export const goesOff: Rule<'remove'> = (guide, step, state, say) => {
       `${part.title} opens “${part.closes}”; not proved at zero: ${live.map((z) => z.title).join(', ')}. Isolate, vent and prove first`,
     )
   }
+  const unlocked = openedBy(guide, part)
+    .flatMap((z) => shutFor(pressureSite(guide), z.id))
+    .filter((v) => state.shut.has(v) && !state.locked.has(v))
+  if (unlocked.length > 0)
+    say(
+      'unlocked',
+      `${part.title} comes off while ${[...new Set(unlocked)].join(', ')} carries no lock or tag: lock it first, with “locked”`,
+    )
   if (part.spring && !state.relieved.has(part.spring) && !step.controlled) {
     say(
       'loaded-spring',
@@ -71,11 +80,17 @@ export const goesOff: Rule<'remove'> = (guide, step, state, say) => {
       'still-fastened',
       `${part.title} is still held by ${fast.map((f) => f.title).join(', ')}: loosen them first`,
     )
+  if (state.onLast.has(id))
+    say(
+      'unbroken',
+      `${part.title} comes off its last bolts, and nobody has seen its joint break without pressure: prove zero once more in between`,
+    )
   if (part.disturbs) state.disturbed.add(part.disturbs)
   state.opened = true
   state.tested = false
   state.clean.delete(id)
-  if (step.keepFor === 'discard') state.gone.add(id)
+  // In its bag for the maker it goes back no more than on the scrap.
+  if (step.keepFor === 'discard' || step.keepFor === 'warranty') state.gone.add(id)
   else state.off.add(id)
 }
 
@@ -87,10 +102,16 @@ export function openedBy(guide: Guide, part: GuidePart): SiteZone[] {
 }
 
 /** A step uses one up of the kit. */
-export function fromKit(guide: Guide, id: string | undefined, state: ProofState, say: Say): void {
+export function fromKit(
+  guide: Guide,
+  id: string | undefined,
+  pieces: number,
+  state: ProofState,
+  say: Say,
+): void {
   const item = guide.kit?.find((k) => k.id === id)
   if (!item) return
-  const used = (state.used.get(item.id) ?? 0) + 1
+  const used = (state.used.get(item.id) ?? 0) + pieces
   state.used.set(item.id, used)
   if (used > item.count)
     say(
@@ -104,7 +125,7 @@ export const isGreased: Rule<'lubricate'> = (guide, step, state, say) => {
   const part = partOf(guide, step.lubricate)
   if (!part) return
   // One tube does for several places.
-  if (step.from && !state.used.has(step.from)) fromKit(guide, step.from, state, say)
+  if (step.from && !state.used.has(step.from)) fromKit(guide, step.from, 1, state, say)
   if (part.dry) say('never-there', `${part.title} never gets lubricant: leave it dry`)
   const rubbers = rubbersOf(guide, part)
   if (rubbers.length > 0) {
@@ -150,7 +171,18 @@ export const isRenewed: Rule<'renew'> = (guide, step, state, say) => {
       `a new ${title(guide, id)} is put in while the old one is in: remove it first`,
     )
   }
-  fromKit(guide, step.from, state, say)
+  if (state.off.has(id))
+    say(
+      'old-kept',
+      `the old ${title(guide, id)} still lies with what goes back: throw it away first, with “discard”`,
+    )
+  const item = guide.kit?.find((k) => k.id === step.from)
+  if (item && !item.parts?.includes(id))
+    say(
+      'kit-of-another',
+      `${item.title} is for another part than ${title(guide, id)}: take the right one, or add it to “parts” of the kit`,
+    )
+  fromKit(guide, step.from, piecesOfPart(guide, id), state, say)
   goesIn(guide, id, step, state, say)
   state.off.delete(id)
   state.gone.delete(id)
@@ -188,6 +220,11 @@ function goesIn(
   say: Say,
 ): void {
   const part = partOf(guide, id)
+  if (part?.mass && !lifted(step, state))
+    say(
+      'heavy',
+      `${part.title} is heavy: put a lifting aid in first (${liftingAids.join(', ')}), or give “people”`,
+    )
   if (part?.orient && !step.orient) {
     say(
       'no-orientation',

@@ -57,7 +57,15 @@ export function proveGuide(
     for (const jobs of combinationsOf(guide.jobs?.map((j) => j.id) ?? []))
       walker.walk(variant.id, withBrought(guide, jobs))
   for (const item of faults.done ? [] : (guide.kit ?? [])) {
-    if (!walker.everUsed.has(item.id)) {
+    const most = walker.mostUsed.get(item.id) ?? 0
+    if (most > 0 && most < item.count)
+      faults.add({
+        step: '',
+        path: 'kit',
+        rule: 'kit-surplus',
+        message: `the kit has ${item.count} × ${item.title}, and no way uses more than ${most}: correct the count`,
+      })
+    if (most === 0) {
       faults.add({
         step: '',
         path: 'kit',
@@ -88,7 +96,8 @@ class Collector {
 
 class Walker {
   paths = 0
-  readonly everUsed = new Set<string>()
+  /** Of each item of the kit the most that one way uses. */
+  readonly mostUsed = new Map<string, number>()
   private readonly powered: boolean
 
   constructor(
@@ -110,8 +119,7 @@ class Walker {
   }
 
   private startOf(variant: string, jobs: ReadonlySet<string>): ProofState {
-    const { service, contact } = variantOf(this.guide, variant)
-    return startState(this.powered, service, contact, jobs)
+    return startState(this.powered, variantOf(this.guide, variant), jobs)
   }
 
   /** Steps of a variant; a repeat is walked twice, since it must be able to go round. */
@@ -155,7 +163,8 @@ class Walker {
       return
     }
     this.paths++
-    for (const item of state.used.keys()) this.everUsed.add(item)
+    for (const [item, used] of state.used)
+      this.mostUsed.set(item, Math.max(used, this.mostUsed.get(item) ?? 0))
     const last = steps.at(-1)
     endFaults(this.guide, state, (rule, message) =>
       this.faults.add({ step: last?.id ?? '', path: last?.path ?? 'steps', rule, message }),

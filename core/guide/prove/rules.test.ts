@@ -57,7 +57,7 @@ const machine: Guide = {
   ],
   springs: [{ id: 'main-spring', title: 'Main spring' }],
   adjustments: [{ id: 'height', title: 'Height' }],
-  kit: [{ id: 'new-ring', title: 'Ring', count: 1 }],
+  kit: [{ id: 'new-ring', title: 'Ring', count: 1, parts: ['ring'] }],
   slots: [
     { id: 'bolt-count', title: 'Number of bolts' },
     { id: 'air-pressure', title: 'Air', dimension: 'torque' },
@@ -73,9 +73,16 @@ const placed = (step: Step, n = 0): PlacedStep =>
     path: `steps[${n}]`,
   })
 
+/** What is so before any hand is on it. */
+const begun = () => ({ gates: new Set(['acknowledge', 'hazard', 'told']), counted: true })
+
 /** Rules that the last of some steps breaks, and the state behind them. */
 function after(steps: readonly Step[], guide = machine, start: Partial<ProofState> = {}) {
-  const state = { ...startState(false, guide.service, 'gas', new Set()), ...start }
+  const state = {
+    ...startState(false, { service: guide.service, contact: 'gas' }, new Set()),
+    ...begun(),
+    ...start,
+  }
   let said: [string, string][] = []
   for (const [n, step] of steps.entries()) {
     said = []
@@ -228,8 +235,14 @@ describe('parts that go back', () => {
   it('are renewed when the old one is out, from a kit that has so many', () => {
     const renew = { renew: 'ring', from: 'new-ring' } as Step
     expect(broken(renew)).toEqual(['renewed-in-place'])
-    expect(broken({ remove: 'ring', at: 'open-up' }, renew)).toEqual([])
-    expect(broken({ remove: 'ring' }, renew, { remove: 'ring' }, renew)).toContain('kit-over')
+    const other = { renew: 'rod', from: 'new-ring' } as Step
+    expect(broken({ remove: 'rod', keepFor: 'discard' }, other)).toEqual(['kit-of-another'])
+    expect(broken({ remove: 'ring' }, renew)).toEqual(['old-kept'])
+    const away: Step = { remove: 'ring', keepFor: 'discard' }
+    expect(broken({ ...away, at: 'open-up' }, renew)).toEqual([])
+    expect(broken({ ...away, keepFor: 'warranty' }, renew)).toEqual([])
+    expect(broken({ remove: 'ring' }, { discard: 'ring' }, renew)).toEqual([])
+    expect(broken(away, renew, away, renew)).toContain('kit-over')
   })
   it('cover nothing that is still off', () => {
     const off: Step[] = [{ remove: 'shield' }, { remove: 'disc' }]
@@ -403,10 +416,11 @@ describe('the ways through a guide', () => {
     expect(prove([look('rod', 'sound', 'clean'), step({ clean: 'rod' })], two).paths).toBe(2)
     const stopped = prove([look('rod', 'sound', 'stop'), step({ clean: 'rod' })], two)
     expect([stopped.paths, stopped.faults]).toEqual([2, []])
-    const loose = [look('rod', 'sound', 'stop'), step({ loosen: 'gland' } as Step)]
+    const gates = (['acknowledge', 'hazard', 'told'] as const).map((gate) => step({ gate }))
+    const loose = [...gates, look('rod', 'sound', 'stop'), step({ loosen: 'gland' } as Step)]
     expect(
       prove(loose, { ...two, fasteners: [{ id: 'gland', title: 'Gland', holds: 'rod' }] }),
-    ).toMatchObject({ faults: [{ rule: 'left-loose', step: '2', path: 'steps[1]' }] })
+    ).toMatchObject({ faults: [{ rule: 'left-loose', step: '5', path: 'steps[4]' }] })
   })
   it('of many findings are walked pair by pair: what two of them break together is found', () => {
     const steps = ['rod', 'shield', 'third'].map((part) => look(part, 'sound', 'clean'))

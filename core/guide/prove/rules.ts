@@ -1,6 +1,16 @@
 import { needsHands } from '../run/standing'
 import type { PlacedStep } from '../schema/step'
-import { fromKit, goesBack, goesOff, isOut, isGreased, isRenewed, isTreated } from './partRules'
+import { outsetFaults } from './outset'
+import {
+  fromKit,
+  goesBack,
+  goesOff,
+  isOut,
+  isGreased,
+  isRenewed,
+  isTreated,
+  openedBy,
+} from './partRules'
 import { fedBy, partOf, pressureSite, type Rule, type Say, title } from './rule'
 import type { ProofState } from './state'
 import type { PlacedVerb, StepOf } from '../schema/step'
@@ -22,6 +32,13 @@ export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say:
   if (step.withAir && !state.air) {
     say('air-missing', 'needs the air on, and it is off: put it on in a step before')
   }
+  if (step.withAid && !state.aids.has(step.withAid))
+    say('aid-missing', `is done with “${step.withAid}” in, and it is not: put it in before`)
+  if (step.lying && step.lying !== state.lies)
+    say(
+      'wrong-way-up',
+      `is done while it lies “${step.lying}”, and it ${state.lies ? `lies “${state.lies}”` : 'was not turned'}: put the position before it`,
+    )
   if (step.redoFrom) {
     const at = state.named.get(step.redoFrom)
     if (at !== step.at && !(at === 'open-up' && OPEN_AGAIN.includes(step.at)))
@@ -32,6 +49,8 @@ export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say:
           : `no step before is named “${step.redoFrom}”: name the one to take up again`,
       )
   }
+  outsetFaults(guide, step, state, say)
+  if (step.locked) for (const valve of state.shut) state.locked.add(valve)
   if (step.name) state.named.set(step.name, step.at)
   // The rule of a verb takes the steps of that verb, which the compiler cannot see through the table.
   const rule = rules[step.verb] as Rule<PlacedVerb> | null
@@ -41,42 +60,90 @@ export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say:
 /** One rule a verb; null where nothing is presupposed and nothing changes. */
 const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   do: null,
-  position: null,
-  require: null,
+  position(_guide, step, state) {
+    state.lies = step.lies
+  },
+  require(_guide, _step, state, say) {
+    if (state.touched)
+      say('required-late', 'is asked when hands have been on the equipment: ask it before')
+  },
   ask: null,
   photograph: null,
-  hold: null,
-  count: null,
+  hold(guide, step, state, say) {
+    const missing = (step.of ?? []).filter(
+      (id) => !state.renewed.has(id) && !state.refitted.has(id),
+    )
+    if (missing.length > 0)
+      say(
+        'held-early',
+        `time is given to ${missing.map((id) => title(guide, id)).join(', ')}, not fitted yet: fit it before`,
+      )
+    for (const id of step.of ?? []) state.held.add(id)
+  },
+  count(guide, step, state, say) {
+    const missing = (step.of ?? []).filter((id) => isOut(state, id))
+    if (step.at !== 'open-up' && missing.length > 0)
+      say(
+        'counted-early',
+        `is counted before ${missing.map((id) => title(guide, id)).join(', ')} is in: count it afterwards`,
+      )
+  },
   trial: null,
   repeat: null,
-  gate(_guide, step, state) {
-    state.gates.add(step.gate)
-  },
-  isolate(_guide, step, state, say) {
+  gate: null,
+  isolate(guide, step, state, say) {
     if (state.service === 'gas' && !state.gates.has('qualified')) {
       say(
         'unqualified',
         'gas is shut in before the qualified person is confirmed: put the gate “qualified” first',
       )
     }
+    const later = after(guide.order?.shut, step.isolate).filter((v) => state.shut.has(v))
+    if (later.length > 0)
+      say(
+        'shut-order',
+        `“${step.isolate}” is shut after ${later.join(', ')}: the guide’s order is the other way`,
+      )
     state.shut.add(step.isolate)
   },
   reopen(guide, step, state, say) {
     const valve = step.reopen
+    state.locked.delete(valve)
+    const earlier = before(guide.order?.opened, valve).filter((v) => state.shut.has(v))
+    if (earlier.length > 0)
+      say(
+        'open-order',
+        `“${valve}” is opened while ${earlier.join(', ')} is still shut: open that first`,
+      )
     const wasCracked = state.cracked.delete(valve)
     if (!state.shut.delete(valve) && !wasCracked)
       say('not-shut', `“${valve}” is opened and was never shut: mend the name`)
     if (step.degree === 'crack' || step.degree === 'half') state.cracked.add(valve)
+    // An empty space fills with a blow where its first valve is thrown open.
+    const first = guide.order?.opened[0]
+    const gently = step.speed === 'slow' || step.degree === 'crack' || step.degree === 'half'
+    if (valve === first && !wasCracked && !gently)
+      say(
+        'rushed',
+        `“${valve}” is opened at once, and what is behind it is empty: “speed: slow”, or crack it first`,
+      )
     for (const zone of guide.zones ?? []) {
       if (!shutFor(pressureSite(guide), zone.id).includes(valve)) continue
       state.proved.delete(zone.id)
-      const vents = zone.ventedBy.filter((v) => state.openVents.has(v))
-      if (state.service === 'gas' && vents.length > 0 && step.degree !== 'crack') {
+      const through = zone.filledThrough ?? []
+      const vents = zone.ventedBy.filter((v) => state.openVents.has(v) && !through.includes(v))
+      if (vents.length > 0 && step.degree !== 'crack') {
         say(
           'vents-open',
-          `gas comes back into ${zone.title} while ${vents.join(', ')} is open: shut it first, or crack the valve to purge`,
+          `pressure comes back into ${zone.title} while ${vents.join(', ')} is open: shut it first, or crack the valve to purge`,
         )
       }
+      const shut = through.filter((v) => !state.openVents.has(v))
+      if (!wasCracked && shut.length > 0)
+        say(
+          'fills-trapped',
+          `${zone.title} fills while ${shut.join(', ')} is shut, and the air stays in: leave it open until what comes out runs solid`,
+        )
       const open = guide.parts.filter((p) => p.closes === zone.id && isOut(state, p.id))
       for (const p of open) {
         say(
@@ -134,8 +201,11 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
       )
     }
     state.proved.add(zone.id)
+    for (const part of guide.parts) if (part.closes === zone.id) state.onLast.delete(part.id)
   },
-  relieve(_guide, step, state) {
+  relieve(guide, step, state, say) {
+    // Which adjuster takes the load off, the spring does not say: none of them turns while it is locked.
+    for (const { id } of guide.adjustments ?? []) setWhileLocked(guide, id, state, say)
     state.relieved.add(step.relieve)
   },
   snapshot(_guide, step, state, say) {
@@ -150,19 +220,23 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   restore(guide, step, state, say) {
     const id = step.restore
     setWhileOpen(guide, id, state, say)
+    setWhileLocked(guide, id, state, say)
     if (!state.snapshots.delete(id))
       say(
         'restore-unknown',
         `“${id}” is restored, but its as-found setting was never taken: add a snapshot before`,
       )
     state.disturbed.delete(id)
+    state.tested = false
   },
   set(guide, step, state, say) {
     const id = step.set
     setWhileOpen(guide, id, state, say)
+    setWhileLocked(guide, id, state, say)
     state.disturbed.delete(id)
     // The school that always returns to nominal restores nothing: what was found is on record.
     state.snapshots.delete(id)
+    state.tested = false
   },
   mark(guide, step, state, say) {
     const id = step.mark
@@ -177,6 +251,14 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
     const id = step.match
     if (partOf(guide, id) && isOut(state, id))
       say('match-early', `marks are matched while ${title(guide, id)} is off: fit it first`)
+    // A thread that is its own fastener meets its mark as it gets tight; a circle of bolts leaves no choice any more.
+    const circles = guide.fasteners?.filter((f) => f.holds === id && f.count) ?? []
+    const tight = circles.filter((f) => state.tight.has(f.id))
+    if (tight.length > 0)
+      say(
+        'match-late',
+        `marks are matched when ${tight.map((f) => f.title).join(', ')} are tight: match them before`,
+      )
     if (!state.marks.delete(step.match))
       say(
         'match-unmarked',
@@ -200,6 +282,8 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   },
   liftIn(_guide, step, state, say) {
     const aid = step.liftIn
+    if (!state.touched)
+      say('aid-early', `“${aid}” goes in before the equipment is made safe: put it in when it is`)
     if (state.aids.has(aid)) say('aid-twice', `“${aid}” is in already: take it out in between`)
     state.aids.add(aid)
   },
@@ -207,8 +291,19 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
     if (!state.aids.delete(step.liftOut))
       say('aid-unknown', `“${step.liftOut}” comes out and was never put in`)
   },
-  loosen(_guide, step, state) {
+  loosen(guide, step, state, say) {
     state.loose.add(step.loosen)
+    state.tight.delete(step.loosen)
+    const fastener = guide.fasteners?.find((f) => f.id === step.loosen)
+    const part = partOf(guide, fastener?.holds)
+    if (!part || isOut(state, part.id)) return
+    const live = openedBy(guide, part).filter((z) => !state.proved.has(z.id))
+    if (live.length > 0)
+      say(
+        'loosened-live',
+        `${fastener?.title} of ${part.title} are loosened; not proved at zero: ${live.map((z) => z.title).join(', ')}. Isolate, vent and prove first`,
+      )
+    if (step.leavePart && part.closes) state.onLast.add(part.id)
   },
   remove: goesOff,
   discard(guide, step, state, say) {
@@ -219,6 +314,8 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   },
   inspect(guide, step, state, say) {
     const id = step.inspect
+    // What was cleaned before it was looked at may be found dirty.
+    state.cleaned.delete(id)
     // What can be seen from where is known of a machine, and held against it there.
     if (guide.machine) return
     const covered = partOf(guide, id)?.under?.filter((c) => !isOut(state, c)) ?? []
@@ -228,7 +325,12 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
         `${title(guide, id)} is looked at while ${covered.map((c) => title(guide, c)).join(', ')} is still over it`,
       )
   },
-  clean(_guide, step, state) {
+  clean(guide, step, state, say) {
+    if (state.refitted.has(step.clean) && !isOut(state, step.clean))
+      say(
+        'cleaned-late',
+        `${title(guide, step.clean)} is cleaned when it is in again: clean it before it goes in`,
+      )
     state.clean.add(step.clean)
     state.cleaned.add(step.clean)
   },
@@ -238,7 +340,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   fit: goesBack,
   tighten(guide, step, state, say) {
     const id = step.tighten
-    fromKit(guide, step.from, state, say)
+    fromKit(guide, step.from, 1, state, say)
     const holds = guide.fasteners?.find((f) => f.id === id)?.holds ?? ''
     if (isOut(state, holds))
       say('tightened-nothing', `is tightened while ${title(guide, holds)} is off: fit it first`)
@@ -254,6 +356,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
         'is tightened to the figure for a dry thread with compound on it: it would be overstretched',
       )
     state.loose.delete(id)
+    state.tight.add(id)
   },
   test(guide, _step, state, say) {
     const hides = (id: string) => partOf(guide, id)?.offAtTest
@@ -261,6 +364,8 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
     for (const { id } of guide.parts.filter((p) => p.offAtTest && !away.includes(p.id)))
       say('tested-hidden', `is tested with ${title(guide, id)} on, which hides what is looked at`)
     const out = away.filter((id) => !hides(id))
+    if (!state.power && guide.steps.some((s) => s.power !== undefined))
+      say('tested-off', 'is tested with the power off: put it on first')
     if (out.length > 0)
       say('tested-open', `is tested while ${out.map((p) => title(guide, p)).join(', ')} is off`)
     for (const zone of guide.zones ?? []) {
@@ -285,11 +390,25 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   },
 }
 
+const after = (list: readonly string[] = [], name: string) =>
+  list.includes(name) ? list.slice(list.indexOf(name) + 1) : []
+const before = (list: readonly string[] = [], name: string) =>
+  list.slice(0, Math.max(0, list.indexOf(name)))
+
 /** Zones that lie downstream of a vent’s own: they hold what they got past a seat. */
 function downstreamOf(guide: Guide, vent: string): GuideZone[] {
   const own = guide.zones?.filter((z) => z.ventedBy.includes(vent)) ?? []
   const fed = own.flatMap((z) => z.feeds ?? [])
   return guide.zones?.filter((z) => fed.includes(z.id) && !z.ventedBy.includes(vent)) ?? []
+}
+
+function setWhileLocked(guide: Guide, adjustment: string, state: ProofState, say: Say): void {
+  for (const f of guide.fasteners ?? [])
+    if (f.locks === adjustment && !state.loose.has(f.id))
+      say(
+        'set-locked',
+        `“${adjustment}” is turned while ${f.title} is tight: loosen it before, tighten it after`,
+      )
 }
 
 function setWhileOpen(guide: Guide, adjustment: string, state: ProofState, say: Say): void {

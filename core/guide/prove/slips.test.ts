@@ -385,8 +385,8 @@ describe('no false alarm', () => {
     const people = all(
       drop((s) => Boolean(s.liftIn ?? s.liftOut)),
       change(
-        (s) => Boolean(s.remove),
-        (s) => ({ ...s, people: 2 }),
+        (s) => Boolean(s.remove ?? s.fit ?? s.renew),
+        ({ withAid: _, ...s }) => ({ ...s, people: 2 }),
       ),
     )
     expect(rulesOf(people(guide))).toEqual([])

@@ -23,6 +23,20 @@ export interface ProofState {
   readonly aids: Set<string>
   /** Qualification and permission gates passed. */
   readonly gates: Set<string>
+  /** The kit was counted. */
+  counted: boolean
+  /** A hand was on the equipment: a valve was turned, something was loosened or taken off. */
+  touched: boolean
+  /** Valves that are shut and carry a lock or tag. */
+  readonly locked: Set<string>
+  /** How it lies on the bench, by the name that the guide gives it; as it was found before. */
+  lies: string | undefined
+  /** Parts that two of their fasteners still hold, and whose joint nobody has seen break without pressure. */
+  readonly onLast: Set<string>
+  /** Parts that were given their time. */
+  readonly held: Set<string>
+  /** Fasteners tightened since they were loose. */
+  readonly tight: Set<string>
   readonly clean: Set<string>
   readonly used: Map<string, number>
   readonly loose: Set<string>
@@ -37,6 +51,8 @@ export interface ProofState {
   readonly cleaned: Set<string>
   readonly renewed: Set<string>
   readonly refitted: Set<string>
+  /** The variant that is walked changes what the owner relies on. */
+  readonly permitted: boolean
   /** What flows through it in the variant that is walked. */
   readonly service: GuideService
   /** What a lubricant has to suit besides the rubber. */
@@ -48,8 +64,11 @@ export interface ProofState {
 
 export function startState(
   powered: boolean,
-  service: GuideService,
-  contact: LubricantService | undefined,
+  {
+    service,
+    contact,
+    permitted = false,
+  }: Pick<ProofState, 'service' | 'contact'> & Partial<ProofState>,
   jobs: ReadonlySet<string>,
 ): ProofState {
   return {
@@ -67,6 +86,13 @@ export function startState(
     marks: new Set(),
     aids: new Set(),
     gates: new Set(),
+    counted: false,
+    touched: false,
+    locked: new Set(),
+    lies: undefined,
+    onLast: new Set(),
+    held: new Set(),
+    tight: new Set(),
     clean: new Set(),
     used: new Map(),
     loose: new Set(),
@@ -79,6 +105,7 @@ export function startState(
     refitted: new Set(),
     service,
     contact,
+    permitted,
     air: false,
     power: powered,
     temporary: false,
@@ -90,9 +117,9 @@ const isCollection = (value: unknown): value is Collection =>
   value instanceof Set || value instanceof Map
 const copyOf = (c: Collection): Collection => (c instanceof Set ? new Set(c) : new Map(c))
 /** What of a state is changed in place, whatever it is. */
-const collections = Object.entries(startState(false, 'water', undefined, new Set())).flatMap(
-  ([name, value]) => (isCollection(value) ? [name] : []),
-)
+const collections = Object.entries(
+  startState(false, { service: 'water', contact: undefined }, new Set()),
+).flatMap(([name, value]) => (isCollection(value) ? [name] : []))
 
 /** A state of its own for one of several ways on: every set and map anew. */
 export function branchOf(state: ProofState): ProofState {

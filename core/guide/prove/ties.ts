@@ -39,6 +39,13 @@ export function tieFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
         `“${f.id}” is neither loosened nor tightened, and what it holds never comes off: mend “holds”, or take it off`,
       )
   })
+  const valves = new Set(all.flatMap((s) => s.isolate ?? []))
+  if (valves.size > 1 && !guide.order)
+    add(
+      'zones',
+      'no-order',
+      `${valves.size} valves are shut, and their order is said nowhere: give “order”, shut and opened`,
+    )
   return [...faults, ...all.flatMap((step) => stepFaults(guide, step))]
 }
 

@@ -6,6 +6,27 @@ import { atHand } from './atHand'
 
 export type PracticePoint = NonNullable<Machine['differ']>[number]
 
+/** Which way holds for a point, which other ways there are, and why the house has it so where it departs from the sheet. */
+export interface InForce {
+  readonly holds: string
+  readonly others?: string | undefined
+  readonly why?: string
+}
+
+/**
+ * Says which way is in force: the machine sheet’s, or that of the others where the office chose it for the family.
+ * @param otherwise the points that the office decided otherwise, each with its reason
+ */
+export function inForceAt(
+  { point, house, others }: PracticePoint,
+  otherwise: readonly { readonly point: string; readonly why: string }[] = [],
+): InForce {
+  const chosen = others ? otherwise.find((o) => o.point === point) : undefined
+  return chosen && others
+    ? { holds: others, others: house, why: chosen.why }
+    : { holds: house, others }
+}
+
 /** The points in which practitioners differ about what a step does with what it has in hand. */
 export function practiceAt(machine: Machine, guide: Guide, step: PlacedStep): PracticePoint[] {
   const hands = new Set(inHand(guide, step))

@@ -61,6 +61,7 @@ export function renewalAdvice(
 ): Advice {
   const first = (order: readonly InspectionVerdict[]) => order.find((v) => offered.includes(v))
   const fallback = offered[0] as InspectionVerdict
+  if (offered.length === 1) return { verdict: fallback, why: 'It goes in once.' }
   const damage = defects.filter((d) => !isFouling(d) && !mended.includes(d))
   if (damage.length > 0) {
     return { verdict: first(FOR_DAMAGE) ?? fallback, why: `Damaged: ${damage.join(', ')}.` }

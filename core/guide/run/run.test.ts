@@ -66,18 +66,19 @@ describe('carrying a guide out', () => {
   })
   it('says where the guide’s own order is not the tray walked back', () => {
     const detector = shippedGuides.find((g) => g.id === 'double-check-detector') as Guide
-    const over: (string | undefined)[] = []
+    const over = new Map<string, string | undefined>()
     const record: StepDone[] = []
     for (;;) {
       const run = runOf(record, detector, 'two-checks')
       const next = run.steps.find((s) => !run.done.has(s.id))
       if (!next) break
-      if (next.fit) over.push(passedOver(run, next)?.id)
+      if (next.fit) over.set(next.fit, passedOver(run, next)?.id)
       record.push({ step: next.id, ...(next.verdicts ? { finding: next.verdicts[0]?.id } : {}) })
     }
-    // Check 1 is closed while the seat of the second bypass check, out last, still lies there.
-    expect(over[0]).toBe('bypass-seat-2')
-    expect(over.at(-1)).toBeUndefined()
+    // The main checks are closed one after the other; both bypass checks lie there, the second on top.
+    expect(over.get('disc-2')).toBeUndefined()
+    expect(over.get('bypass-seat-1')).toBe('bypass-seat-2')
+    expect(over.get('bypass-connector')).toBeUndefined()
     const backwards = runOf([], towers, 'usual').steps.filter((s) => s.fit)
     expect(backwards.map((s) => s.fit)).toEqual(['check-2', 'check-1', 'cover', 'washers'])
   })

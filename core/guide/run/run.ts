@@ -1,4 +1,5 @@
 import { differenceOnce, expandGuide } from '../schema/expand'
+import { type CountOf, piecesAt, piecesOfPart } from './pieces'
 import type { PlacedStep } from '../schema/step'
 import { type GuideStation, isMet } from '../schema/stepCommon'
 import type { Guide, SubGuide } from '../schema/guide'
@@ -58,6 +59,7 @@ export function guideRun(
   variant: string,
   record: readonly StepDone[],
   chosen: readonly string[] = [],
+  countOf?: CountOf,
 ): GuideRun {
   const jobs = withBrought(guide, chosen)
   const findings = new Map<string, string>()
@@ -88,7 +90,11 @@ export function guideRun(
     if (step.fit) tray.delete(step.fit)
     if (step.renew) tray.delete(step.renew)
     // One tube of grease does for several places; a ring goes into one.
-    if (step.from) used.set(step.from, step.lubricate ? 1 : (used.get(step.from) ?? 0) + 1)
+    if (step.from)
+      used.set(
+        step.from,
+        step.lubricate ? 1 : (used.get(step.from) ?? 0) + piecesAt(guide, step, countOf),
+      )
   }
   return {
     steps: differenceOnce(steps),
@@ -99,7 +105,7 @@ export function guideRun(
       .map((k) => ({
         id: k.id,
         title: k.title,
-        count: k.count,
+        count: inPieces(guide, k, countOf),
         used: used.get(k.id) ?? 0,
         ...(k.job ? { job: k.job } : {}),
       })),
@@ -138,6 +144,16 @@ export function widenedBy(
   const chosen = [...(step.verdicts ?? []), ...(step.answers ?? [])].find((v) => v.id === finding)
   const widens = chosen?.widens
   return withBrought(guide, widens ? [widens] : [])
+}
+
+/** An item by the places that it is for, where their number differs by build. */
+function inPieces(
+  guide: Pick<Guide, 'parts'>,
+  { count, parts = [] }: NonNullable<Guide['kit']>[number],
+  countOf: CountOf | undefined,
+): number {
+  const differs = parts.some((id) => guide.parts.find((p) => p.id === id)?.countSlot)
+  return differs ? parts.reduce((sum, id) => sum + piecesOfPart(guide, id, countOf), 0) : count
 }
 
 /** Whether a step, or one that it repeats, fits an item of the kit. */

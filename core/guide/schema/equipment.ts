@@ -61,6 +61,10 @@ export const partSchema = strictObject({
   offAtTest: yup.boolean().strict(true),
   /** Heavy: slot with its mass. */
   mass: slug<'slot'>(),
+  /** So many pieces it is, each in a place of its own; one when absent. */
+  count: integer(2, 200),
+  /** Slot with their number, where it differs by build. */
+  countSlot: slug<'slot'>(),
 })
 export type GuidePart = yup.InferType<typeof partSchema>
 
@@ -71,7 +75,10 @@ export const standsFor = (part: Pick<GuidePart, 'id' | 'is'>): readonly string[]
 export const kitItemSchema = strictObject({
   id: slug<'kit'>().required(),
   title: line(80).required(),
+  /** In pieces. */
   count: integer(1, 200).required(),
+  /** Parts whose place its pieces take. */
+  parts: names<'part'>(),
   /** Spares that the kit carries on purpose. */
   spare: integer(0, 50),
   /** The sub-job whose own kit it comes from. */
@@ -116,6 +123,8 @@ export const variantSchema = named<'variant'>().shape({
   service: oneOf(guideServices),
   contact: oneOf(lubricantServiceIds),
   licence: slug(),
+  /** It changes what the owner relies on, as where the valve goes without air: his consent comes first. */
+  permitted: yup.boolean().strict(true),
   /** Options of the machine that it has; the first build when absent. */
   options: names(),
   /** Gear besides that of the guide. */
@@ -133,6 +142,8 @@ export const zoneSchema = strictObject({
   ventedBy: names<'valve'>().required(),
   /** Vents that stay shut, since they are live. */
   neverVentedBy: names<'valve'>(),
+  /** Vents that stand open while the medium comes back, for the air to leave by; every other one is shut by then. */
+  filledThrough: names<'valve'>(),
   /** Spaces that it feeds through the equipment: past a seat, through a pilot. They hold what they got. */
   feeds: names<'zone'>(),
 })
@@ -143,6 +154,8 @@ export const fastenerSchema = strictObject({
   title: line(80).required(),
   /** Part that they hold. */
   holds: slug<'part'>().required(),
+  /** The setting that they lock: it is turned while they are loose. */
+  locks: slug<'adjustment'>(),
   /** Slot with their number, where they stand in a circle. */
   count: slug<'slot'>(),
 })

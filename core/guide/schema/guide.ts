@@ -46,6 +46,10 @@ export const guideSchema = strictObject({
   jobs: yup.array(jobSchema.required()).strict(true).min(1).max(6),
   parts: yup.array(partSchema.required()).strict(true).min(1).required(),
   zones: yup.array(zoneSchema.required()).strict(true),
+  /** The order in which valves are shut, and the one in which they are opened again. */
+  order: strictObject({ shut: names<'valve'>().required(), opened: names<'valve'>().required() })
+    .default(undefined)
+    .optional(),
   fasteners: yup.array(fastenerSchema.required()).strict(true),
   springs: yup.array(springSchema.required()).strict(true),
   adjustments: yup.array(adjustmentSchema.required()).strict(true),
@@ -87,6 +91,7 @@ export function variantOf(guide: Guide, id: string) {
     service: variant?.service ?? guide.service,
     contact: contactOf(guide, variant),
     licence: variant?.licence ?? guide.licence,
+    permitted: variant?.permitted ?? false,
     gear: [...(guide.gear ?? []), ...(variant?.gear ?? [])],
   }
 }

@@ -99,6 +99,10 @@ export const commonShape = {
   locked: yup.boolean().strict(true),
   /** Done with the air on, where hands otherwise stay out. */
   withAir: yup.boolean().strict(true),
+  /** What has been put in, as a tool or a guard, and has to be in while it is done. */
+  withAid: ref(),
+  /** How the equipment lies while it is done, by the name that a “position” gives. */
+  lying: ref(),
   /** What is unlike the first time, where a sub-guide is gone through again. */
   differs: prose(300),
 }

@@ -76,12 +76,23 @@ const applied = { amount: line(60), where: line(120) }
 /** How a part lies when it goes in, and where the drawing beside that points. */
 const oriented = { orient: line(200), facing: oneOf(facings) }
 
+/**
+ * What has to be so before the work goes on: the cautions are read, the hazard of this equipment is known and met,
+ * whoever is concerned knows, the person is qualified, the owner or the authority permits it.
+ */
+const gates = ['acknowledge', 'hazard', 'told', 'qualified', 'permission'] as const
+
 /** What a step can do, besides doing others again. A step names exactly one. */
 export const leafVerbs = {
   do: verb(flag()),
   /** How the equipment lies or stands from here on. */
-  position: verb(line(120)),
-  gate: verb(oneOf(['acknowledge', 'qualified', 'permission'] as const)),
+  position: verb(line(120), {
+    fields: {
+      /** By what name steps ask for it: “disc-up”. */
+      lies: ref().required('is missing: a name for how it lies, as “disc-up”'),
+    },
+  }),
+  gate: verb(oneOf(gates)),
   /** A question by its name, to the customer or to the eye; what is done later may hang on its answer. */
   ask: verb(ref<'question'>(), {
     fields: {
@@ -149,7 +160,7 @@ export const leafVerbs = {
       verdicts: yup
         .array(verdictSchema.required())
         .strict(true)
-        .min(2)
+        .min(1)
         .required('is missing: an inspection has its verdicts'),
     },
     refers: { object: ['part'] },
@@ -197,17 +208,31 @@ export const leafVerbs = {
     refers: { object: ['fastener'], rounds: ['slot'], from: ['kit'] },
   }),
   set: verb(ref<'adjustment'>(), { refers: { object: ['adjustment'] } }),
-  hold: verb(ref<'slot'>(), { refers: { object: ['slot'] } }),
+  hold: verb(ref<'slot'>(), {
+    fields: {
+      /** The parts that need their time. */
+      of: refs<'part'>(),
+    },
+    refers: { object: ['slot'] },
+  }),
   count: verb(line(80), {
     fields: {
       measure: oneOf(['grooves'] as const),
+      /** The parts that are counted. */
+      of: refs<'part'>(),
       /** Grooves that stay empty on purpose, and those that take a ring and a slide ring over it. */
       emptyOnPurpose: integer(0, 20),
       doubled: integer(0, 20),
     },
   }),
   /** What is tried, counted or measured, and held against what it must be. */
-  trial: verb(line(200), { fields: { measure: oneOf(['throws'] as const) } }),
+  trial: verb(line(200), {
+    fields: {
+      measure: oneOf(['throws'] as const),
+      /** The part that is tried, where the machine says that one has to be. */
+      of: refs<'part'>(),
+    },
+  }),
   test: verb(line(200)),
   temporary: verb(line(200), { fields: { expires: flag() } }),
   include: verb(ref<'sub-guide'>(), {

@@ -23,10 +23,10 @@ export interface Placed {
 }
 
 /** Width of a shank and of a head against each other, and how tall a head is. */
-const SHANK = 1.2
-const HEAD = 2.6
-const HEAD_TALL = 2.4
-const WIRE = 1.2
+export const SHANK = 1.2
+export const HEAD = 2.6
+export const HEAD_TALL = 2.4
+export const WIRE = 1.2
 
 /** From the axis: r to its side, z along it. */
 export function onSheet({ at, tilt }: Placed, r: number, z: number): Point {

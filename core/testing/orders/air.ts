@@ -11,8 +11,9 @@ export const airOrders: readonly Order[] = [
       /25, 50, 75/, // 2
       /Written consent/,
       /Process isolated/, // 3
-      /Stem clamp loosened|stem clamp loosened/,
+      // Marked before it is loosened.
       /how far the stem stands/,
+      /Stem clamp loosened|stem clamp loosened/,
       /Both ports open to air/,
       /Zero on a gauge at both ports/,
       /Tubing off/, // 4
@@ -85,8 +86,9 @@ export const airOrders: readonly Order[] = [
       /25, 50, 75/, // 2
       /Written consent/,
       /Process isolated/, // 3
-      /Stem clamp loosened|stem clamp loosened/,
+      // Marked before it is loosened.
       /how far the stem stands/,
+      /Stem clamp loosened|stem clamp loosened/,
       /Both ports open to air/,
       /Zero on a gauge at both ports/,
       /Tubing off/, // 4
@@ -232,12 +234,13 @@ export const airOrders: readonly Order[] = [
       /item number by item number/, // 18
       /over the cone of the bottom groove.*slowly/s, // 19, 20
       /Change the cone.*cone of the top groove/s, // 21
+      /Sizing sleeve on the spindle/,
       /Rings of the head.*slowest of all/s, // 22
       /Sizing sleeves on/, // 24
       /Look at all three once more/, // 25
-      /spring in, seated/, // 28
-      /dead straight.*breaks/s, // 29
       /Upper housing pressed/, // 27
+      /spring in from above, seated/, // 28
+      /dead straight.*breaks/s, // 29
       /not pinched/, // 30
       /Anti-seize on the bolts/, // 31
       /crosswise to torque/,
@@ -267,10 +270,11 @@ export const airOrders: readonly Order[] = [
       /Prove zero at the right tower/,
       /Cold enough/, // 7
       /Limit switch off/, // 8
-      /arm to the middle of the slot/, // 10
+      /arm turned to the middle of the slot/, // 10
       /Left flange ring off/, // 9
-      /Shuttle with its shaft straight out/, // 10
+      // The shuttle is wider than the bore of a seat: seats come out before it, and go in after it.
       /blunt wedge.*not marked/s, // 11
+      /Shuttle with its shaft straight out/, // 10
       /all four, before they pass a cap/, // 12
       /Measure and photograph.*longer/,
       /Snap ring out/, // 13
@@ -282,7 +286,8 @@ export const airOrders: readonly Order[] = [
       /Throw it both ways/, // 18
       /Four new outer O-rings.*after the caps/, // 19
       /straight into the body.*arm/s, // 20
-      /middle of the slot/,
+      /New left seat/, // 21
+      /New right seat/,
       /Left flange ring over the shaft, turned a little.*outer rings/s, // 22
       /Move the shuttle by its arm/, // 23
       /clicks at both ends/, // 24

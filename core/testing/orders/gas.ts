@@ -58,7 +58,7 @@ export const gasOrders: readonly Order[] = [
       /Disc holder on the adapter/,
       /lock washer on every screw/,
       /Disc screws crosswise/,
-      /Film on the new O-ring of the flange and on the flange/, // 24
+      /Film on the O-ring of the flange and on the flange/, // 24
       /Stud holes outward/,
       /before the screws/,
       /Flange cap screws crosswise/,
@@ -74,9 +74,10 @@ export const gasOrders: readonly Order[] = [
       /before the bolts/,
       /Two long bolts.*Until the casings meet/s,
       /Short bolts crosswise, the long ones to the same torque/,
-      /Washers in their order, nut/, // 28
+      // What came off first goes on last: the cap closes over the indicator.
+      /fitting tight/, // 28
+      /Washers in their order, nut/,
       /protective cap, last/,
-      /fitting tight/,
       /to their own ends, new ferrules/, // 29
       /Control line to its own end/,
       /Tray empty/,
@@ -192,7 +193,7 @@ export const gasOrders: readonly Order[] = [
       // Numbers are those of the order of work on the machine’s sheet.
       /vent: clear.*ice/, // 1
       /height of the adjuster.*do not turn/, // 2
-      /Burners off/, // 5
+      /burners off/, // 5
       /explode/,
       /Close the outlet valve/, // 6
       /Close the inlet valve/,
@@ -252,7 +253,7 @@ export const gasOrders: readonly Order[] = [
       /vent: clear, pointing down/, // 1
       /height of the ferrule.*do not turn it/, // 2
       /where does the relief start/, // 3
-      /Burners off/, // 5
+      /burners off/, // 5
       /Close the outlet valve/, // 6
       /Close the inlet valve/,
       /ferrule as found/, // 7

@@ -9,7 +9,7 @@ export const productOrders: readonly Order[] = [
       /press down and push/,
       /at the top/,
       /out at the bottom/,
-      /clip drops inside/,
+      /it drops inside/,
       /no scratches/,
       /springs and clips/,
       /centres itself/,
@@ -38,7 +38,7 @@ export const productOrders: readonly Order[] = [
       /Seat unscrewed/, // 16
       /scratch-free by fingertip/, // 17
       /Seat and its face.*cleaned, dry/, // 18
-      /Service oil on the new O-ring of the seat/,
+      /Service oil on the O-ring of the seat/,
       /Seat to torque/,
       /New gasket, oiled, laid in flat/, // 19
       /then a little back, off its end stop/, // 20
@@ -233,8 +233,12 @@ export const productOrders: readonly Order[] = [
       /each into its own groove/,
       /snaps/,
       /rear of the body/,
-      /plain hole is the drain.*point down/,
-      /outlet straight down/,
+      // The barrel is never slid over greased seals.
+      /Piston into the barrel/,
+      /onto the barrel.*plain hole is the drain/s,
+      /Barrel and head together/,
+      /onto the body.*outlet straight down/s,
+      /At the clamp of the process/,
     ],
   ],
 ]

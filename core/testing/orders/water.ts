@@ -67,9 +67,7 @@ export const waterOrders: readonly Order[] = [
       /Seat ring 1, bare/,
       /Lock nuts of seat ring 1 off/,
       /Rubber of disc 1/,
-      /tag 2/,
-      /Cap of bypass check 1 off/,
-      /Flush the dirt/,
+      /Flush the dirt.*check 1/,
       /Seat ring 1 square in/,
       /evenly firm, not hard/,
       /lowered over its stud/,
@@ -82,6 +80,11 @@ export const waterOrders: readonly Order[] = [
       /O-ring 1 in its groove/,
       /Pin into its hole, bearing into its socket/,
       /two beside the pin first/,
+      // One check is finished before the other is opened.
+      /tag 2/,
+      /still wobbles/,
+      /Rag off arm 2/,
+      /Cap of bypass check 1 off/,
       /square on its shoulder/,
       /connector on.*a fraction only/,
       /Cocks 2, 3 and 4 shut first/,
@@ -258,13 +261,13 @@ export const waterOrders: readonly Order[] = [
       /pushes it down and out/, // 16
       /Seal pushed out/, // 17
       /Old stem away now/, // 18
-      /bore looked at and felt/, // 19
+      /seal looked at and felt/, // 19
       /Positioning tool in from the bottom/, // 20
       /bottoms on the positioning tool.*Wedge ring up/s, // 21
       /New O-ring on the stem/, // 22
       /groove away from the O-ring/,
       /step to the wedge ring/,
-      /through the seal straight/, // 23
+      /through the seal, straight/, // 23
       /compound on the thread of the actuator/, // 24
       /first tension.*back off.*firm/s,
       /positioning tool out, both counted/, // 25

@@ -13,6 +13,19 @@ import type { VisitState } from '../log/state'
 import { planOfVisit } from './pinned'
 import { nominalsOf, verdictOf } from './verdicts'
 
+/** What is to be done about an adjuster. */
+export type NextOfAdjusting =
+  | 'another-first'
+  | 'enter-nominal'
+  | 'read-first'
+  | 'change-spring'
+  | 'leave-alone'
+  | 'learn-in'
+  | 'learn-out'
+  | 'turn-in'
+  | 'turn-out'
+  | 'is-set'
+
 /** What is known of setting something right, and what to do next. */
 export interface Adjusting {
   readonly adjuster: Adjuster
@@ -24,6 +37,7 @@ export interface Adjusting {
   readonly perTurn?: number
   /** Turns inwards that are left to make; outwards negative. */
   readonly turns?: number
+  readonly next: NextOfAdjusting
   /** One sentence: which way, and how much. */
   readonly says: string
 }
@@ -43,7 +57,11 @@ export function adjustingOf(state: VisitState, library: Library): Adjusting[] {
     const first = each.find((b) => b.adjuster.id === a.adjuster.after)
     const off = Math.abs((first?.wanted ?? 0) - (first?.shows ?? 0))
     return first && off > SET_WITHIN_PERCENT
-      ? { adjuster: a.adjuster, says: `${first.adjuster.label} comes first.` }
+      ? {
+          adjuster: a.adjuster,
+          next: 'another-first',
+          says: `${first.adjuster.label} comes first.`,
+        }
       : a
   })
 }
@@ -54,8 +72,11 @@ function adjustingBy(adjuster: Adjuster, state: VisitState, library: Library): A
   const target: AnyQuantity | undefined = typeof wanted === 'string' ? nominals[wanted] : wanted
   const seen = takenOf(state, item)
   const last = seen.at(-1)
-  if (!target) return { adjuster, says: 'What it is to be set to is not on the equipment’s page.' }
-  if (!last) return { adjuster, says: 'Read first what it is set to.' }
+  if (!target) {
+    const says = 'What it is to be set to is not on the equipment’s page.'
+    return { adjuster, next: 'enter-nominal', says }
+  }
+  if (!last) return { adjuster, next: 'read-first', says: 'Read first what it is set to.' }
   const { dimension, unit } = last
   const inUnit = (q: AnyQuantity) => convertValue(dimension, Number(q.value), q.unit, unit)
   const shows = Number(last.value)
@@ -74,19 +95,22 @@ function adjustingBy(adjuster: Adjuster, state: VisitState, library: Library): A
     `${roundTo(v, unitDefinition(dimension, unit).digits)} ${unitLabel(dimension, unit)}`
   const reads = `Reads ${words(shows)}, wanted ${words(goal)}.`
   const spring = springSays(adjuster, nominals, target)
-  if (spring) return { ...known, says: `${reads} ${spring}` }
+  if (spring) return { ...known, next: 'change-spring', says: `${reads} ${spring}` }
   const left = leftAlone(item, state, library)
-  if (left) return { ...known, says: `${reads} ${left}` }
+  if (left) return { ...known, next: 'leave-alone', says: `${reads} ${left}` }
   const way = goal > shows ? 'in' : 'out'
   if (turns === undefined) {
     return {
       ...known,
+      next: `learn-${way}`,
       says: `${reads} Turn ${way} by ${FIRST_TURN} and read again: what a turn does is not known yet.`,
     }
   }
-  if (Math.abs(turns) < SMALLEST_TURN) return { ...known, says: `${reads} It is set.` }
+  if (Math.abs(turns) < SMALLEST_TURN)
+    return { ...known, next: 'is-set', says: `${reads} It is set.` }
   const slope = `A turn in changes it by ${words(perTurn ?? 0)}`
-  return { ...known, says: `${reads} ${slope}: about ${roundTo(Math.abs(turns), 2)} turns ${way}.` }
+  const says = `${reads} ${slope}: about ${roundTo(Math.abs(turns), 2)} turns ${way}.`
+  return { ...known, next: `turn-${way}`, says }
 }
 
 interface Taken extends AnyQuantity {

@@ -1,13 +1,16 @@
 import {
+  type CountOf,
   type Guide,
   type GuideRun,
   type GuideText,
   guideRun,
+  movedBy,
   type PlacedStep,
   slotsOf,
 } from '../../guide'
 import { type IsolationSite, siteOf } from '../../pressure'
-import { isSoftPart, kitOf, type Library, type SheetKit, type SpecSheet } from '../../library'
+import { valueToSi } from '../../quantity'
+import { kitOf, type Library, type SheetKit, type SpecSheet } from '../../library'
 import type { VisitState } from '../log/state'
 import { remembered } from './remembered'
 
@@ -29,10 +32,19 @@ export const runOfGuide = remembered((state, library): GuideRun | null => {
   const text = guideOfVisit(state, library)
   if (!text || !state.guide) return null
   const { variant, jobs } = state.guide
-  const run = guideRun(text.guide, text.subGuides, variant, state.guideSteps, jobs)
+  const countOf = countsOf(state, library)
+  const run = guideRun(text.guide, text.subGuides, variant, state.guideSteps, jobs, countOf)
   // What the guide asks to be tested as left is the test that the visit makes there.
   return { ...run, steps: run.steps.filter((s) => s.at !== 'as-left' || !s.test) }
 })
+
+/** The numbers of pieces that differ by build: of the sheet, or entered on the visit. */
+export const countsOf =
+  (state: VisitState, library: Library): CountOf =>
+  (slot) => {
+    const figure = Number(slotFigure(state, library, slot)?.value)
+    return Number.isInteger(figure) && figure > 0 ? figure : undefined
+  }
 
 /** The spec sheet whose figures hold on a visit, in the version with which it was begun. */
 export const sheetOfVisit = remembered((state, library): SpecSheet | undefined => {
@@ -84,9 +96,21 @@ export function slotFigure(
   return figure && { ...figure, source: `${figure.source}, ${figure.date}` }
 }
 
+/** The minutes that a step waits; 0 where no figure is known. A figure without a unit is in minutes. */
+export function minutesOf(figure: Pick<SlotFigure, 'value' | 'unit'> | undefined): number {
+  if (!figure) return 0
+  const value = Number(figure.value)
+  return figure.unit ? valueToSi('time', value, figure.unit) / 60 : value
+}
+
 /** The figures that a step needs and nobody has given yet. */
-export const missingSlots = (state: VisitState, library: Library, step: PlacedStep): string[] =>
-  slotsOf(step).filter((slot) => !slotFigure(state, library, slot))
+export function missingSlots(state: VisitState, library: Library, step: PlacedStep): string[] {
+  const parts = guideOfVisit(state, library)?.guide.parts ?? []
+  const counted = parts.find((p) => p.id === movedBy(step))?.countSlot
+  return [...slotsOf(step), ...(counted ? [counted] : [])].filter(
+    (slot) => !slotFigure(state, library, slot),
+  )
+}
 
 /** The visit’s equipment as spaces and valves; null where nothing holds pressure. */
 export const siteOfVisit = remembered((state, library): IsolationSite | null => {
@@ -109,9 +133,3 @@ export const orderedOn = (state: VisitState, library: Library): PlacedStep | und
   runOfGuide(state, library)?.steps.find((s) =>
     state.guideSteps.some((d) => d.step === s.id && d.finding === 'order'),
   )
-
-/** Whether an inspection is of a soft part, on which a house that renews them all acts. */
-export function isSoft(state: VisitState, library: Library, step: PlacedStep): boolean {
-  const guide = guideOfVisit(state, library)?.guide
-  return !guide || !step.inspect || isSoftPart(library, guide, step.inspect)
-}

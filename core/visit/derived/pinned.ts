@@ -9,8 +9,7 @@ import {
   testPlanOf,
   versionsOf,
 } from '../../library'
-import type { Programme } from '../../catalogue'
-import type { RenewalPolicy } from '../../guide'
+import type { FamilyPolicy, Programme } from '../../catalogue'
 import { asLeftProcedure } from '../../procedure'
 import type { RunName } from '../log/words'
 import type { EarlierRun, VisitState } from '../log/state'
@@ -76,11 +75,11 @@ export const pinnedTests = (state: VisitState, library: Library): TestPlan[] => 
   return now ? [now, ...before] : before
 }
 
-/** The house’s renewal policy for the visit’s family, as it was pinned. */
-export function policyOfVisit(state: VisitState, library: Library): RenewalPolicy {
+/** The house’s policy for the visit’s family, as it was pinned; undefined where it has none. */
+export function policyOfVisit(state: VisitState, library: Library): FamilyPolicy | undefined {
   const family = state.plan?.equipment.family ?? ''
   const ref = state.pins.at(-1)?.policy ?? oldest(versionsOf.policies(library), family)
-  return ref ? pinnedPolicy(library, ref).policy : 'inspect'
+  return ref && pinnedPolicy(library, ref)
 }
 
 /**

@@ -8,16 +8,18 @@ import {
   type PlacedStep,
   relaxingOf,
   serves,
+  slipsAt,
   standingOf,
   stepWords,
 } from '../../guide'
 import { guideOf } from '../../library'
 import type { VisitEvent } from '../log/events'
 import { kitRefusal } from './kit'
+import { piecesRefusal } from './pieces'
 import { safeStepRefusal } from './safe'
 import { inspectionRefusal, proofRefusal, qualifiedRefusal } from './step'
 import { tightenedRefusal } from './tightened'
-import { missingSlots, runOfGuide } from '../derived/guide'
+import { guideOfVisit, missingSlots, runOfGuide } from '../derived/guide'
 import { passedAsLeft } from '../derived/verdicts'
 import { currentStation } from '../log/current'
 import { type GuardContext, type Refusal, refuse } from './refusal'
@@ -158,10 +160,48 @@ export function guardGuideStep(
     qualifiedRefusal(state, step, event, context) ??
     inspectionRefusal(state, step, event, context) ??
     proofRefusal(state, step, event, context) ??
+    piecesRefusal(state, step, event, context) ??
     tightenedRefusal(state, step, event, context) ??
+    (departure ? null : slipRefusal(state, step, context)) ??
     (departure ? null : safeStepRefusal(state, step, context)) ??
     (departure ? null : asLeftRefusal(state, step, context))
   )
+}
+
+/** What was departed from before comes back here: the step rests on something that was not done as written. */
+function slipRefusal(
+  state: VisitState,
+  step: PlacedStep,
+  { library }: GuardContext,
+): Refusal | null {
+  const run = runOfGuide(state, library)
+  const guide = guideOfVisit(state, library)?.guide
+  if (!run || !guide || !state.guide) return null
+  const turned = Object.entries(state.valves)
+  const known = {
+    shut: turned.flatMap(([valve, to]) => (to === 'shut' ? valve : [])),
+    open: turned.flatMap(([valve, to]) => (to === 'shut' ? [] : valve)),
+    proved: state.proofs.map((p) => p.zone),
+    locked: Object.keys(state.locks),
+  }
+  const [slip] = slipsAt(
+    guide,
+    state.guide.variant,
+    run.jobs,
+    run.steps,
+    state.guideSteps,
+    known,
+    step,
+  )
+  return slip
+    ? refuse(
+        'rests-on-departure',
+        `After what was done otherwise before: ${slip.message}.`,
+        'Do first what is missing, or give the reason why this goes on without it.',
+        undefined,
+        { rule: slip.rule },
+      )
+    : null
 }
 
 /** Where a guide takes the power off it is on until then, as the equipment was found. */

@@ -1,19 +1,19 @@
 import { secondsBetween } from '../../calendar'
 import { countGrooves, throwSymmetry } from '../../craft'
-import { mendedBy, type PlacedStep, relaxingOf, renewalAdvice, variantOf } from '../../guide'
+import { type PlacedStep, relaxingOf, variantOf } from '../../guide'
 import { valueToSi } from '../../quantity'
 import type { VisitEvent } from '../log/events'
 import { legalDate } from '../log/clock'
 import {
   guideOfVisit,
-  isSoft,
   kitsNeeded,
   kitTaken,
+  minutesOf,
   runOfGuide,
   slotFigure,
 } from '../derived/guide'
 import { jobKitRefusal } from './kit'
-import { policyOfVisit } from '../derived/pinned'
+import { renewalAdviceAt } from '../derived/renewal'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 import type { VisitState } from '../log/state'
 
@@ -138,7 +138,7 @@ export function proofRefusal(
   if (step.hold) {
     const started = state.guideTimers.findLast((t) => t.step === step.id)
     if (!started) return refuse('timer-not-started', 'Its time has not begun.', 'Start the clock.')
-    const minutes = Number(slotFigure(state, library, step.hold)?.value ?? 0)
+    const minutes = minutesOf(slotFigure(state, library, step.hold))
     const passed = secondsBetween(started.recordedAt, event.deviceTime) / 60
     if (passed < minutes)
       return refuse(
@@ -183,13 +183,7 @@ export function inspectionRefusal(
       `Choose from ${step.defects.join(', ')}.`,
     )
   }
-  const advice = renewalAdvice(
-    policyOfVisit(state, library),
-    step.verdicts.map((v) => v.id),
-    defects,
-    mendedBy(step),
-    isSoft(state, library, step),
-  )
+  const advice = renewalAdviceAt(state, library, step, defects)
   // What is ordered is renewed, only not today.
   if (finding === advice.verdict || finding === 'order' || departure) return null
   const wanted = step.verdicts.find((v) => v.id === advice.verdict)?.title ?? advice.verdict

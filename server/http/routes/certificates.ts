@@ -6,14 +6,18 @@ import * as verification from '../../service/certificate/verification'
 import { type Bind, sendFile } from '../route'
 
 export function bindCertificates(app: App, bind: Bind): void {
-  bind(api.certificates.list, ({ query }) => certificates.listCertificates(app, query))
-  bind(api.certificates.read, ({ params }) => certificates.readCertificate(app, params.id))
-  bind(api.certificates.pdf, async ({ params, res }) => {
-    const { name, pdf } = await certificates.readPdf(app, params.id)
+  bind(api.certificates.list, ({ actor, query }) =>
+    certificates.listCertificates(app, actor(), query),
+  )
+  bind(api.certificates.read, ({ actor, params }) =>
+    certificates.readCertificate(app, actor(), params.id),
+  )
+  bind(api.certificates.pdf, async ({ actor, params, res }) => {
+    const { name, pdf } = await certificates.readPdf(app, actor(), params.id)
     sendFile(res, `${name}.pdf`, 'application/pdf', pdf)
   })
-  bind(api.certificates.jws, async ({ params, res }) => {
-    const { name, jws } = await certificates.readJws(app, params.id)
+  bind(api.certificates.jws, async ({ actor, params, res }) => {
+    const { name, jws } = await certificates.readJws(app, actor(), params.id)
     sendFile(res, `${name}.jws`, 'application/jose', jws)
   })
   bind(api.certificates.void, ({ actor, params, body }) =>

@@ -11,6 +11,8 @@ import * as register from '../../service/register/equipment'
 import { importEquipment } from '../../service/register/importing/importEquipment'
 import { changeService } from '../../service/register/service'
 import * as sites from '../../service/register/sites'
+import { adoptProgramme, adoptRulePack, listStarters } from '../../service/settings/starters'
+import { changeSettings, readSettings } from '../../service/settings/utility'
 import * as stock from '../../service/stock/stock'
 import { isOnThisMachine } from '../ownHost'
 import type { Bind } from '../route'
@@ -48,6 +50,14 @@ export function bindOffice(app: App, bind: Bind): void {
   )
   bind(api.gauges.addCalibration, ({ actor, params, body }) =>
     gauges.addCalibration(app, actor(), params.id, body),
+  )
+
+  bind(api.settings.starters, () => listStarters(app))
+  bind(api.settings.adoptRulePack, ({ actor, body }) => adoptRulePack(app, actor(), body))
+  bind(api.settings.adoptProgramme, ({ actor, body }) => adoptProgramme(app, actor(), body))
+  bind(api.settings.read, () => readSettings(app))
+  bind(api.settings.change, ({ actor, version, body }) =>
+    changeSettings(app, actor(), version, body),
   )
 
   bind(api.stock.list, async () => ({ items: await stock.listStock(app) }))

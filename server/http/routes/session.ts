@@ -45,13 +45,19 @@ export function bindSession(app: App, bind: Bind): void {
     await new Promise<void>((done) => req.session.destroy(() => done()))
     res.clearCookie('uvanta')
   })
-  bind(api.session.me, ({ person }) => ({
-    person,
-    today: app.today(),
-    units: { ...app.config.utility.units, ...person?.units },
-    house: app.config.utility.units,
-    utility: app.config.utility.name,
-  }))
+  bind(api.session.me, async ({ person }) => {
+    // Another process may have changed it.
+    await app.utility.refresh()
+    const { name, units, missing } = app.utility.current
+    return {
+      person,
+      today: app.today(),
+      units: { ...units, ...person?.units },
+      house: units,
+      utility: name,
+      isSetUp: missing.length === 0,
+    }
+  })
   bind(api.session.changePassword, ({ actor, body, req }) =>
     changePassword(app, actor(), body.current, body.next, {
       address: addressOf(req),

@@ -1,4 +1,4 @@
-import type { CertificateDetail, CertificateRow as CertificateView } from '@uvanta/contract'
+import type { CertificateDetail, CertificateRow as CertificateView, Person } from '@uvanta/contract'
 import type { CertificatePayload } from '@uvanta/core/certificate'
 import { QueryTypes } from 'sequelize'
 import type { App } from '../../context'
@@ -6,9 +6,10 @@ import type { CertificateRow, CertificateStatusRow } from '../../store/tables'
 import { notFound, ServiceError } from '../errors'
 import { isAsSealed } from '../integrity/rowSeals'
 import { makeCursor, pageSize } from '../paging'
+import { seesProofs } from '../people/proofs'
 import { certificateSql, type CertificateQuery, type ListedCertificate } from './search'
 
-export async function listCertificates(app: App, query: CertificateQuery) {
+export async function listCertificates(app: App, actor: Person, query: CertificateQuery) {
   const limit = pageSize(query.limit)
   const { sql, replacements } = certificateSql(query, limit + 1)
   const rows = await app.db.sequelize.query<ListedCertificate>(sql, {
@@ -18,12 +19,13 @@ export async function listCertificates(app: App, query: CertificateQuery) {
   const shown = rows.slice(0, limit)
   const last = shown.at(-1)
   return {
-    items: shown.map((row) => toView(row, row)),
+    items: shown.map((row) => toView(actor, row, row)),
     next: rows.length > limit && last ? makeCursor([last.issuedAt.getTime(), last.id]) : null,
   }
 }
 
 function toView(
+  actor: Person,
   row: Omit<CertificateRow, 'payload' | 'jws' | 'year' | 'serial'>,
   status: Pick<CertificateStatusRow, 'state' | 'reason' | 'supersededBy'> | undefined,
 ): CertificateView {
@@ -41,7 +43,8 @@ function toView(
     tag: row.tag,
     site: row.site,
     technician: row.technician,
-    verifyPath: `/verify/${row.code}`,
+    // Anyone with the code can download the signed file.
+    ...(seesProofs(actor) ? { verifyPath: `/verify/${row.code}` } : {}),
   }
 }
 
@@ -54,15 +57,38 @@ export async function findCertificate(app: App, id: string) {
   return { row, status }
 }
 
-export async function readCertificate(app: App, id: string): Promise<CertificateDetail> {
+export async function readCertificate(
+  app: App,
+  actor: Person,
+  id: string,
+): Promise<CertificateDetail> {
   const { row, status } = await findCertificate(app, id)
+  const payload = JSON.parse(row.payload) as CertificatePayload
   return {
-    ...toView(row, status ?? undefined),
-    payload: JSON.parse(row.payload) as CertificatePayload,
+    ...toView(actor, row, status ?? undefined),
+    payload: seesProofs(actor) ? payload : withoutProofs(payload),
   }
 }
 
-export async function readJws(app: App, id: string) {
+/** Removes the drawn signature, the license number and the code from a certificate. */
+function withoutProofs({ signature: _, ...payload }: CertificatePayload): CertificatePayload {
+  const { licence: __, ...tester } = payload.tester
+  return { ...payload, tester, code: '' }
+}
+
+/** @throws ServiceError not-for-trainees, since PDF and signed file contain signature and license number */
+function refuseWithoutProofs(actor: Person): void {
+  if (seesProofs(actor)) return
+  throw new ServiceError(
+    'forbidden',
+    'Trainees cannot download certificates: they contain a signature and a license number.',
+    'Read the certificate on its page, or ask a technician for the file.',
+    { code: 'not-for-trainees' },
+  )
+}
+
+export async function readJws(app: App, actor: Person, id: string) {
+  refuseWithoutProofs(actor)
   const { row } = await findCertificate(app, id)
   return { name: row.number, jws: row.jws }
 }
@@ -71,13 +97,27 @@ export async function readJws(app: App, id: string) {
  * The PDF is made when it is first asked for and kept; from then on it is the same file. Once the
  * certificate is void or replaced, every copy says so across its sheets.
  */
-export async function readPdf(app: App, id: string): Promise<{ name: string; pdf: Buffer }> {
+export async function readPdf(
+  app: App,
+  actor: Person,
+  id: string,
+): Promise<{ name: string; pdf: Buffer }> {
+  refuseWithoutProofs(actor)
+  return paperOf(app, id)
+}
+
+/**
+ * The paper of a certificate: the one that was handed out first, or one that is marked across every page where it
+ * holds no more.
+ * @throws ServiceError paper-altered, not-found
+ */
+export async function paperOf(app: App, id: string): Promise<{ name: string; pdf: Buffer }> {
   const { row, status } = await findCertificate(app, id)
   const make = (mark?: string) =>
     app.heavy.pdf(JSON.parse(row.payload) as CertificatePayload, {
       verifyUrl: `${app.config.publicUrl}/verify/${row.code}`,
       jws: row.jws,
-      timeZone: app.config.utility.timeZone,
+      timeZone: app.utility.current.timeZone,
       ...(mark ? { mark } : {}),
     })
   if (status && status.state !== 'current')

@@ -9,6 +9,7 @@ import { canonicalJson, type EventDraft, standingAfter } from '@uvanta/core/visi
 import type { Transaction } from 'sequelize'
 import type { App } from '../../context'
 import type { CertificateRow } from '../../store/tables'
+import { ServiceError } from '../errors'
 import { sealWritten } from '../integrity/rowSeals'
 import type { OpenLog } from '../visit/openLog'
 import { writeEvents } from '../visit/write'
@@ -21,6 +22,8 @@ export async function issueCertificate(
   replacing?: { row: CertificateRow; reason: string },
 ): Promise<OpenLog> {
   const { transaction, visit, events, state } = log
+  await app.utility.refresh(transaction)
+  refuseUnset(app)
   const issuedAt = app.now()
   const equipment = await app.db.equipment.findByPk(visit.equipmentId, { transaction })
   const standing = equipment
@@ -33,7 +36,8 @@ export async function issueCertificate(
     number,
     code,
     issuedAt: issuedAt.toISO(),
-    utility: app.config.utility.name,
+    utility: app.utility.current.name,
+    utilityAddress: app.utility.current.address,
     visitId: visit.id,
     headHash: head?.hash ?? visit.headHash,
     ...(replacing
@@ -101,5 +105,17 @@ async function nextNumber(app: App, year: number, transaction: Transaction) {
   await sealWritten(app, 'counter', { year }, transaction)
   const counter = await app.db.certificateCounters.findByPk(year, { transaction })
   const serial = counter?.last ?? 1
-  return { serial, number: certificateNumber(app.config.utility.certificatePrefix, year, serial) }
+  return { serial, number: certificateNumber(app.utility.current.certificatePrefix, year, serial) }
+}
+
+/** @throws ServiceError utility-not-set while settings that certificates depend on are missing */
+function refuseUnset(app: App): void {
+  const { missing } = app.utility.current
+  if (missing.length === 0) return
+  throw new ServiceError(
+    'refused',
+    'This installation issues no certificates yet: not all settings of the utility are made.',
+    'Ask the administrator to fill in Office, Settings. What was recorded stays.',
+    { code: 'utility-not-set', missing },
+  )
 }

@@ -127,13 +127,20 @@ function heading(p: CertificatePayload): Content {
       {
         stack: [
           { text: documentTitle(p), fontSize: 20, bold: true, headlineLevel: 1 },
-          { text: p.authority ? `${p.utility} · under ${p.authority}` : p.utility, fontSize: 9 },
+          { text: issuerOf(p), fontSize: 9 },
         ],
       },
       { width: 'auto', alignment: 'right', stack: [small('Number'), mono(p.number, 14)] },
     ],
   }
 }
+
+/** The utility with its address, and under whose authority. */
+const issuerOf = ({ utility, utilityAddress, authority }: CertificatePayload): string =>
+  [
+    utilityAddress ? `${utility}, ${utilityAddress}` : utility,
+    ...(authority ? [`under ${authority}`] : []),
+  ].join(' · ')
 
 function titleBlock(p: CertificatePayload): Content {
   const e = p.equipment

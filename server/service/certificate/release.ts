@@ -22,7 +22,7 @@ export async function voidCertificate(
     await recordAudit(app, actor, 'declared a certificate void', row.number, log.transaction)
     return appendVoided(app, actor, log, { id, number: row.number, reason })
   })
-  return readCertificate(app, id)
+  return readCertificate(app, actor, id)
 }
 
 /** Writes into a visit’s log that its certificate is void. */
@@ -59,6 +59,7 @@ async function changeState(
     'refused',
     `This certificate is ${status?.state ?? 'gone'} already and stays so.`,
     'Open the newest certificate of the visit.',
+    { code: 'certificate-final' },
   )
 }
 
@@ -77,6 +78,7 @@ export async function supersedeCertificate(
         'forbidden',
         'Only the reviewer or the technician of the visit replaces its certificate.',
         'Ask one of them.',
+        { code: 'replaces-not' },
       )
     }
     if (!log.state.correctedSinceCertificate) {
@@ -84,6 +86,7 @@ export async function supersedeCertificate(
         'refused',
         'Nothing was corrected since this certificate.',
         'Correct the entry in the visit first.',
+        { code: 'nothing-corrected' },
       )
     }
     const issued = await issueCertificate(app, actor, log, { row, reason })
@@ -98,5 +101,5 @@ export async function supersedeCertificate(
     await recordAudit(app, actor, 'superseded a certificate', row.number, log.transaction)
     return issued
   })
-  return readCertificate(app, newId)
+  return readCertificate(app, actor, newId)
 }

@@ -79,7 +79,7 @@ async function isLogAsSealed(
 /** What a stranger learns from a code. */
 export async function verifyCode(app: App, code: string): Promise<Verification> {
   const row = await findByCode(app, code)
-  const { name, phone } = app.config.utility
+  const { name, phone } = app.utility.current
   const utility = { name, phone }
   if (!row)
     return {

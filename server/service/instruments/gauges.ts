@@ -65,6 +65,7 @@ export async function createGauge(app: App, actor: Person, input: GaugeInput): P
         'conflict',
         `There is a gauge ${input.tag} already.`,
         'Choose another tag.',
+        { code: 'tag-taken' },
       )
     }
     const row = {

@@ -21,6 +21,7 @@ export const sealedTables: readonly SealedTable[] = [
   { kind: 'api-key', model: 'apiKeys', without: ['lastUsedAt'] },
   { kind: 'gauge', model: 'gauges', without: [] },
   { kind: 'calibration', model: 'calibrations', without: [] },
+  { kind: 'utility', model: 'utility', without: [] },
   { kind: 'customer', model: 'customers', without: [] },
   { kind: 'site', model: 'sites', without: [] },
   {

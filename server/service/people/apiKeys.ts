@@ -28,6 +28,7 @@ export async function createApiKey(
       'conflict',
       'This key was made already, and its secret is shown once.',
       'Revoke it and make another.',
+      { code: 'key-exists' },
     )
   const secret = `${MARK}${randomBytes(32).toString('base64url')}`
   const row = {

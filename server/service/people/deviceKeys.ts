@@ -35,7 +35,9 @@ export async function registerDevice(
     return toDevice(known)
   }
   await keyFrom(input.publicKey).catch(() => {
-    throw new ServiceError('invalid', 'That is no key of the curve P-256.', 'Make a new one.')
+    throw new ServiceError('invalid', 'That is no key of the curve P-256.', 'Make a new one.', {
+      code: 'key-malformed',
+    })
   })
   const counting = await app.db.deviceKeys.count({
     where: { personId: actor.id, revokedAt: null },
@@ -45,6 +47,7 @@ export async function registerDevice(
       'refused',
       `You have ${MOST} devices already.`,
       'Revoke those that you no longer use.',
+      { code: 'too-many-devices', most: MOST },
     )
   }
   await refuseUsedKey(app, input)

@@ -33,6 +33,7 @@ function house(app: App): { rpID: string; origin: string } {
       'refused',
       'Passkeys belong to an address with a name, and this one is a number.',
       'Ask the administrator for an address with a name.',
+      { code: 'address-without-name' },
     )
   return { rpID: hostname, origin }
 }
@@ -65,10 +66,11 @@ export async function beginPasskey(
       'refused',
       `You have ${MOST} passkeys already.`,
       'Take those off that you no longer use.',
+      { code: 'too-many-passkeys' },
     )
   return generateRegistrationOptions({
     rpID,
-    rpName: app.config.utility.name,
+    rpName: app.utility.current.name,
     userName: person.username,
     userDisplayName: person.name,
     userID: new TextEncoder().encode(person.id),
@@ -100,6 +102,7 @@ export async function addPasskey(
       'refused',
       'That is no answer to what was asked.',
       'Set the passkey up once more.',
+      { code: 'passkey-answer-wrong' },
     )
   await audited(app, person, 'set up a passkey', label, (transaction) =>
     app.db.passkeys.create(

@@ -30,7 +30,9 @@ export async function checkPassword(
   await countAttempt(app, attempt, { isSignedIn: true })
   const row = await app.db.people.findByPk(personId)
   if (!row || !(await verify(row.passwordHash, password))) {
-    throw new ServiceError('refused', 'That is not your password.', 'Type it again.')
+    throw new ServiceError('refused', 'That is not your password.', 'Type it again.', {
+      code: 'password-wrong',
+    })
   }
   await forgiveAttempt(app, attempt)
 }
@@ -157,6 +159,7 @@ async function insertPerson(
       'conflict',
       `The sign-in name ${input.username} is taken.`,
       'Choose another.',
+      { code: 'username-taken' },
     )
   }
   const row = {
@@ -193,6 +196,7 @@ export async function changePerson(
       'refused',
       'You cannot take the administrator’s rights from yourself.',
       'Ask another administrator.',
+      { code: 'own-administrator' },
     )
   }
   const before = await readPerson(app, id)
@@ -245,6 +249,7 @@ async function refuseLastAdministrator(
     'refused',
     'There would be no administrator left.',
     'Make somebody else administrator first.',
+    { code: 'last-administrator' },
   )
 }
 
@@ -282,6 +287,7 @@ export async function changeLicence(
       'invalid',
       'The licence would expire before it is issued.',
       'Check both dates.',
+      { code: 'dates-reversed' },
     )
   }
   const { name } = await readPerson(app, licence.personId)

@@ -32,6 +32,7 @@ export async function beginSecondFactor(
       'refused',
       'There is a second factor already.',
       'Take it off first, then set up the new one.',
+      { code: 'second-factor-exists' },
     )
   const secret = new Secret({ size: SECRET_BYTES })
   await app.db.secondFactors.upsert({
@@ -64,6 +65,7 @@ export async function confirmSecondFactor(
           'refused',
           'That is not the code.',
           'Wait for the next one, then type it; the clock of the device has to be right.',
+          { code: 'code-wrong' },
         )
       await row.update({ lastStep: step, recovery: recovery.map(hashOf) }, { transaction })
       await app.db.people.update(

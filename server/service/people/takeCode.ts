@@ -31,7 +31,7 @@ export const locked = (app: App, personId: string, transaction: Transaction) =>
   app.db.secondFactors.findByPk(personId, { lock: true, transaction })
 
 export const totp = (app: App, username: string, secret: Secret) =>
-  new TOTP({ issuer: app.config.utility.name, label: username, secret })
+  new TOTP({ issuer: app.utility.current.name, label: username, secret })
 
 /** The time step that a code is of, where it was not taken before; null for any other text. */
 export function stepOf(app: App, row: SecondFactorRow, code: string): number | null {

@@ -17,5 +17,6 @@ export function refuseWeak(password: string, ...own: readonly string[]): void {
     'invalid',
     'That password is easily guessed: it is a common one, or made of a name or of one pattern.',
     'Choose another; four words that have nothing to do with each other are good.',
+    { code: 'password-weak' },
   )
 }

@@ -1,5 +1,6 @@
 import type { Person } from '@uvanta/contract'
+import { isMoreThanTrainee } from '../people/proofs'
 
 /** Whom to call and how to get in is for those who plan a visit, go there or answer for it; a trainee reads none of it. */
 export const seesContacts = (person: Person): boolean =>
-  person.roles.some((r) => r !== 'trainee') && (person.scopes?.includes('contacts') ?? true)
+  isMoreThanTrainee(person) && (person.scopes?.includes('contacts') ?? true)

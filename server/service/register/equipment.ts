@@ -117,7 +117,9 @@ async function addEquipment(app: App, actor: Person, input: EquipmentInput): Pro
   checkCatalogue(app, input)
   const site = await readSite(app, actor, input.siteId)
   if (await app.db.equipment.findOne({ where: { tag: input.tag } })) {
-    throw new ServiceError('conflict', `The tag ${input.tag} is taken.`, 'Choose another.')
+    throw new ServiceError('conflict', `The tag ${input.tag} is taken.`, 'Choose another.', {
+      code: 'tag-taken',
+    })
   }
   const { row, status } = newEquipment(input, site)
   await audited(app, actor, 'added equipment', input.tag, async (transaction) => {
@@ -142,12 +144,15 @@ export async function changeEquipment(
       'refused',
       `${current.tag} is out of service and falls due with nothing.`,
       'Put it back into service first, or leave the date out.',
+      { code: 'out-of-service' },
     )
   }
   const site = await readSite(app, actor, merged.siteId)
   const taken = await app.db.equipment.findOne({ where: { tag: merged.tag, id: { [Op.ne]: id } } })
   if (taken)
-    throw new ServiceError('conflict', `The tag ${merged.tag} is taken.`, 'Choose another.')
+    throw new ServiceError('conflict', `The tag ${merged.tag} is taken.`, 'Choose another.', {
+      code: 'tag-taken',
+    })
   const before = { ...current, siteId: current.site.id }
   const action = `changed ${changedFields(before, input)} of equipment`
   const subject = `${merged.tag}, ${changedValues(before, input)}`
@@ -182,10 +187,12 @@ function checkCatalogue(
         'invalid',
         `${family.title} has no kind “${input.kind}”.`,
         `Choose one of ${family.kinds.join(', ')}.`,
+        { code: 'kind-unknown' },
       )
     }
   } catch (error) {
-    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.why, error.remedy)
+    if (error instanceof NotInLibrary)
+      throw new ServiceError('invalid', error.why, error.remedy, { code: error.code })
     throw error
   }
 }

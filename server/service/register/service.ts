@@ -25,6 +25,7 @@ export async function changeService(
       'refused',
       `${tag} is ${inService ? 'in' : 'out of'} service already.`,
       'Reload it.',
+      { code: 'service-unchanged' },
     )
   }
   const status = inService
@@ -43,6 +44,7 @@ export async function changeService(
         'refused',
         `A visit to ${tag} is open, planned for ${open.plannedOn}.`,
         'Stop it first, with the reason.',
+        { code: 'visit-open' },
       )
     }
     await app.db.equipmentStatus.update(status, { where: { equipmentId: id }, transaction })

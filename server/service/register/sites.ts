@@ -18,6 +18,7 @@ export async function readSite(app: App, actor: Person, id: string): Promise<Sit
       'invalid',
       'There is no such site.',
       'Choose one from the list or add it first.',
+      { code: 'site-unknown' },
     )
   return site
 }
@@ -73,7 +74,9 @@ export async function createSite(
   input: Omit<Site, 'customer' | 'version' | 'access'> & { access?: string | undefined },
 ): Promise<Site> {
   if (!(await app.db.customers.findByPk(input.customerId))) {
-    throw new ServiceError('invalid', 'There is no such customer.', 'Add the customer first.')
+    throw new ServiceError('invalid', 'There is no such customer.', 'Add the customer first.', {
+      code: 'customer-unknown',
+    })
   }
   const row = { ...input, access: input.access ?? '', version: 1 }
   await madeOnce(app.db.sites, input.id, () =>

@@ -96,7 +96,9 @@ export async function moveStock(
   await madeOnce(app.db.stockMoves, input.id, async () => {
     const holder = await readPerson(app, input.holderId)
     if (!holder.roles.includes('technician'))
-      throw new ServiceError('invalid', `${holder.name} is no technician.`, 'Choose one.')
+      throw new ServiceError('invalid', `${holder.name} is no technician.`, 'Choose one.', {
+        code: 'not-a-technician',
+      })
     const row = { ...input, visitId: null, at: app.now().toJSDate(), person: actor.name }
     const action = `stock ${input.change > 0 ? '+' : ''}${input.change}`
     return audited(app, actor, action, `${input.number}, ${holder.name}`, (transaction) =>

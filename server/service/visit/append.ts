@@ -79,7 +79,7 @@ function closingByKey(drafts: readonly EventDraft[]): EventDraft<'signed'> | und
       'refused',
       'A visit is signed with the password, or last of all with the key of a device.',
       'Sign it on its last station.',
-      { event: signed.id },
+      { code: 'signature-place', event: signed.id },
     )
   }
   return signed

@@ -15,8 +15,8 @@ import { ServiceError } from '../errors'
 import { readGauge } from '../instruments/gauges'
 import { stockOf } from '../stock/stock'
 
-const refused = (draft: EventDraft, why: string, remedy: string) =>
-  new ServiceError('refused', why, remedy, { event: draft.id })
+const refused = (draft: EventDraft, code: string, why: string, remedy: string) =>
+  new ServiceError('refused', why, remedy, { code, event: draft.id })
 
 /**
  * What a device says of gauge, calibration and licence is a claim: it is held against the records of the server on
@@ -60,6 +60,7 @@ async function kitOnVan(
   if (!kept || onVan > 0) return
   throw refused(
     draft,
+    'kit-not-on-van',
     `By the stock there is no ${number} on your van.`,
     'Say where this one came from, or have it booked in.',
   )
@@ -79,6 +80,7 @@ async function gaugeChecked(
   if (!gauge) {
     throw refused(
       draft,
+      'gauge-not-registered',
       `There is no gauge ${claimed.tag} in the register.`,
       'Choose one of the list.',
     )
@@ -96,6 +98,7 @@ async function gaugeChecked(
   if (strange) {
     throw refused(
       draft,
+      'gauge-differs',
       `Gauge ${gauge.tag} is another in the register: ${strange}.`,
       'Reload the page to take up the register, then start the test again.',
     )
@@ -109,6 +112,7 @@ async function gaugeChecked(
   if (!calibration) {
     throw refused(
       draft,
+      'calibration-not-registered',
       `The register has no calibration ${claimed.calibrationCertificate} of gauge ${gauge.tag} from ${claimed.calibratedOn} to ${claimed.calibrationUntil}.`,
       'Reload the page to take up the register, or have the calibration entered.',
     )
@@ -119,6 +123,7 @@ async function gaugeChecked(
   ) {
     throw refused(
       draft,
+      'gauge-out-of-calibration',
       `Gauge ${gauge.tag} was not in calibration on ${day} (${calibration.calibratedOn} to ${calibration.validUntil}).`,
       'Test with a gauge whose calibration covers the day.',
     )

@@ -23,7 +23,10 @@ export async function closedByKey(
   const { byKey } = event.payload
   const before = log.events.filter((e) => e.id !== event.id)
   const text = signedText(log.visit.id, before, actor.id, event)
-  if (!byKey) throw new ServiceError('refused', 'The key of the device is missing.', 'Sign again.')
+  if (!byKey)
+    throw new ServiceError('refused', 'The key of the device is missing.', 'Sign again.', {
+      code: 'key-missing',
+    })
   await checkSignature(app, actor, { ...byKey, text })
   return closed(app, actor, log)
 }
@@ -56,5 +59,7 @@ async function refuseWithoutPhotos(app: App, { state, transaction }: OpenLog): P
 /** @throws ServiceError invalid when the signature bears another name */
 export function signsAs(actor: Person, { payload }: EventDraft<'signed'>): void {
   if (payload.name === actor.name) return
-  throw new ServiceError('invalid', `You sign as ${actor.name}, not as another.`, 'Sign again.')
+  throw new ServiceError('invalid', `You sign as ${actor.name}, not as another.`, 'Sign again.', {
+    code: 'signs-as-another',
+  })
 }

@@ -23,7 +23,9 @@ export async function keepPhoto(
     )
   const picture = Buffer.isBuffer(upload) ? cleanPicture(upload) : null
   if (!picture)
-    throw new ServiceError('invalid', 'This is no JPEG, PNG or WebP picture.', 'Take another.')
+    throw new ServiceError('invalid', 'This is no JPEG, PNG or WebP picture.', 'Take another.', {
+      code: 'not-a-picture',
+    })
   const { mime, content } = picture
   const known = await app.db.photos.findByPk(id)
   if (known) {
@@ -32,12 +34,16 @@ export async function keepPhoto(
       'conflict',
       'There is another photograph with this id.',
       'Make a new id.',
+      { code: 'photo-differs' },
     )
   }
   if (visit.state === 'signed' || visit.state === 'stopped')
-    throw new ServiceError('refused', 'This visit is closed.', 'Plan another visit for it.')
+    throw new ServiceError('refused', 'This visit is closed.', 'Plan another visit for it.', {
+      code: 'visit-closed',
+    })
   const refusal = photoRefusal(await app.db.photos.count({ where: { visitId } }))
-  if (refusal) throw new ServiceError('refused', refusal.why, refusal.remedy)
+  if (refusal)
+    throw new ServiceError('refused', refusal.why, refusal.remedy, { code: refusal.code })
   const at = app.now().toJSDate()
   await app.db.sequelize.transaction(async (transaction) => {
     const photo = { id, visitId, mime, content, personId: actor.id, at }

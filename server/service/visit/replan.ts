@@ -31,6 +31,7 @@ export async function replanVisit(
         'refused',
         'This visit is closed.',
         'Plan another visit to this equipment.',
+        { code: 'visit-closed' },
       )
     }
     const draft: EventDraft<'replanned'> = {

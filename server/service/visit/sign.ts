@@ -21,6 +21,7 @@ export async function signVisit(
       'invalid',
       'Only the event “signed” is sent here.',
       'Send others to the log.',
+      { code: 'signed-alone' },
     )
   }
   await checkPassword(app, actor.id, input.password, input.address)
@@ -30,6 +31,7 @@ export async function signVisit(
       'invalid',
       'One or the other: this signature claims a key beside the password.',
       'Leave the key out.',
+      { code: 'key-and-password' },
     )
   }
   const drafts = checkDrafts(app, [input.event])
@@ -70,7 +72,12 @@ export async function correctAttested(
   event: EventDraft,
 ): Promise<void> {
   if (event.kind !== 'correction') {
-    throw new ServiceError('invalid', 'Only a correction is sent here.', 'Send others to the log.')
+    throw new ServiceError(
+      'invalid',
+      'Only a correction is sent here.',
+      'Send others to the log.',
+      { code: 'correction-alone' },
+    )
   }
   const drafts = checkDrafts(app, [event])
   await inLog(app, visitId, async (log) => {

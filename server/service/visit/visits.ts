@@ -14,6 +14,7 @@ import { madeOnce } from '../madeOnce'
 import { keptCursor, makeCursor, pageSize } from '../paging'
 import { namesOf } from '../people/names'
 import { readPerson } from '../people/people'
+import { seesProofs, withoutProofs } from '../people/proofs'
 import { seesContacts } from '../register/contacts'
 import { readEquipment } from '../register/equipment'
 import { sealNew, visitWords } from '../integrity/seals'
@@ -145,7 +146,7 @@ export async function readVisit(app: App, actor: Person, id: string): Promise<Vi
   const events = await readEvents(app, id)
   return {
     ...toVisitRow(row, await aroundOf(app, actor, [row])),
-    events: events as Visit['events'],
+    events: (seesProofs(actor) ? events : events.map(withoutProofs)) as Visit['events'],
   }
 }
 
@@ -199,6 +200,7 @@ async function holdInService(
     'refused',
     `${tag} is out of service.`,
     'Put it back into service first, on its page.',
+    { code: 'out-of-service' },
   )
 }
 
@@ -210,6 +212,7 @@ export async function activeTechnician(app: App, id: string): Promise<Person> {
     'invalid',
     `${technician.name} is not an active technician.`,
     'Choose one from the list.',
+    { code: 'technician-not-active' },
   )
 }
 
@@ -253,7 +256,7 @@ async function planPayload(
     },
     ...(previous ? { previous } : {}),
     ...(tightened ? { tightened } : {}),
-    zone: { name: app.config.utility.timeZone, within: app.config.utility.zoneWithin },
+    zone: { name: app.utility.current.timeZone, within: app.utility.current.zoneWithin },
   }
 }
 
@@ -266,7 +269,8 @@ function packFor(app: App, kind: string, chosen: string | undefined) {
   try {
     return testPlanOf(app.shelf.library, chosen, kind).pack
   } catch (error) {
-    if (error instanceof NotInLibrary) throw new ServiceError('invalid', error.why, error.remedy)
+    if (error instanceof NotInLibrary)
+      throw new ServiceError('invalid', error.why, error.remedy, { code: error.code })
     throw error
   }
 }

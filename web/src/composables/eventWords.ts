@@ -97,7 +97,7 @@ const words: Words = {
 /** A step of the job guide with what was found, set and counted at it. */
 function guideStepWords(done: VisitEvent<'guide-step'>['payload'], says: string): string {
   const { finding, defects = [], setting, counted, throws, temporary, tightened } = done
-  const { unphotographed, departure } = done
+  const { unphotographed, pieces, departure } = done
   const seen = defects.length > 0 ? ` (${defects.join(', ')})` : ''
   const found = finding ? `: ${itemWords(finding)}${seen}` : ''
   const until = temporary
@@ -106,6 +106,7 @@ function guideStepWords(done: VisitEvent<'guide-step'>['payload'], says: string)
   const measured = [
     setting,
     counted && `${counted.grooves} grooves, ${counted.rings} rings`,
+    pieces !== undefined && `${pieces} counted`,
     unphotographed && 'no photograph',
     tightened && `tightened to ${tightened.value} ${tightened.unit}`,
     throws && `${lengthWords(throws.one)} and ${lengthWords(throws.other)}`,

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
 import { makeSealedKey, openSealedKey, signText } from './sealedKey'
 
 const CURVE = { name: 'ECDSA', namedCurve: 'P-256' }
@@ -26,6 +26,17 @@ describe('the key of a device', () => {
     expect(await openSealedKey(sealed, '274914')).toBeNull()
     const other = await makeSealedKey('274913')
     expect(await openSealedKey({ ...sealed, guard: other.sealed.guard }, '274913')).toBeNull()
+  })
+  it('takes a guess at the PIN as long as OWASP asks of PBKDF2 with SHA-256, with a salt of its own', async () => {
+    const derive = vi.spyOn(crypto.subtle, 'deriveKey')
+    await makeSealedKey('274913')
+    await makeSealedKey('274913')
+    const [one, other] = derive.mock.calls.map(([by]) => by as Pbkdf2Params)
+    expect(one?.iterations).toBeGreaterThanOrEqual(600_000)
+    expect(one?.hash).toBe('SHA-256')
+    expect(one?.salt.byteLength).toBeGreaterThanOrEqual(16)
+    expect(one?.salt).not.toEqual(other?.salt)
+    derive.mockRestore()
   })
   it('cannot be read out, open or sealed', async () => {
     const { sealed } = await makeSealedKey('274913')

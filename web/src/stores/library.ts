@@ -14,21 +14,32 @@ export const useLibrary = defineStore('library', () => {
     return fetched
   })
   const loadEarlier = once(async () => {
-    const [inForce, earlier] = await Promise.all([load(), call(api.library.earlier)])
+    const [inForce, earlier] = await Promise.all([load.run(), call(api.library.earlier)])
     const whole: Library = { ...inForce, earlier }
     library.value = whole
     return whole
   })
 
-  return { library, load, loadEarlier }
+  /** What was put in force meanwhile is fetched when it is next needed. */
+  function forget(): void {
+    library.value = null
+    load.forget()
+    loadEarlier.forget()
+  }
+
+  return { library, load: load.run, loadEarlier: loadEarlier.run, forget }
 })
 
 /** What is fetched once; what failed is tried again. */
-function once<T>(fetch: () => Promise<T>): () => Promise<T> {
+function once<T>(fetch: () => Promise<T>) {
   let loading: Promise<T> | undefined
-  return () =>
+  const forget = () => {
+    loading = undefined
+  }
+  const run = () =>
     (loading ??= fetch().catch((error: unknown) => {
-      loading = undefined
+      forget()
       throw error
     }))
+  return { run, forget }
 }

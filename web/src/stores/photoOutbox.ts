@@ -12,16 +12,22 @@ export const photoOutbox = {
   async read(id: string): Promise<Blob | undefined> {
     return (await (await openDevice()).get('photos', id))?.content
   },
-  /** Sends what a person took for a visit. @throws ApiProblem when the server does not take one */
+  /**
+   * Sends a person's photographs of a visit. When the storage cannot be opened, the entries are sent without them; the
+   * server allows no signature until the photographs have arrived.
+   * @throws ApiProblem when the server does not take one
+   */
   async flush(visitId: Id<'visit'>, personId: Id<'person'>): Promise<void> {
-    const db = await openDevice()
-    for (const photo of await db.getAllFromIndex('photos', 'visit', visitId)) {
+    const photos = await openDevice()
+      .then((db) => db.getAllFromIndex('photos', 'visit', visitId))
+      .catch(() => [])
+    for (const photo of photos) {
       if ((photo.personId ?? personId) !== personId) continue
       const url = urlOf(api.visits.keepPhoto, { id: visitId, photo: photo.id }, undefined)
       const headers = { 'Content-Type': photo.content.type }
       const response = await send(url, { method: 'PUT', headers, body: photo.content })
       if (!response.ok) throw new ApiProblem((await response.json()) as never)
-      await db.delete('photos', photo.id)
+      await (await openDevice()).delete('photos', photo.id)
     }
   },
 }

@@ -26,6 +26,8 @@ export const useSession = defineStore('session', () => {
   const houseUnits = shallowRef<HouseUnits>(units.value)
   /** The utility, as it stands on certificates. */
   const utility = ref('')
+  /** Whether certificates can be issued; what is kept without a line does not say. */
+  const isSetUp = ref(true)
 
   async function load(): Promise<void> {
     if (localStorage.getItem(LEFT)) await leave()
@@ -38,6 +40,7 @@ export const useSession = defineStore('session', () => {
     units.value = answer.units
     houseUnits.value = answer.house
     utility.value = answer.utility
+    isSetUp.value = answer.isSetUp
     known.value = true
     keptAnswers.belongTo(answer.person?.id ?? '')
     // A device whose storage is shut keeps nobody.
@@ -54,6 +57,7 @@ export const useSession = defineStore('session', () => {
       units: row.units,
       house: row.units,
       utility: row.utility,
+      isSetUp: true,
       today: localDay(),
     }
     person.value = row.person
@@ -115,6 +119,7 @@ export const useSession = defineStore('session', () => {
     units,
     houseUnits,
     utility,
+    isSetUp,
     known,
     load,
     signIn,

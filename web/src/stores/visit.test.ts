@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
-import { Job } from '@uvanta/core/testing'
-import type { EventDraft } from '@uvanta/core/visit'
+import { Job, shippedLibrary } from '@uvanta/core/testing'
+import { type EventDraft, planOfVisit } from '@uvanta/core/visit'
 import { createPinia, setActivePinia } from 'pinia'
 import { v7 as uuidv7 } from 'uuid'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
@@ -223,6 +223,33 @@ describe('a shared tablet', () => {
     await store.withdrawRefused('x')
     await store.resolveConflict(false)
     expect(await kept()).toEqual(['Odda’s own'])
+  })
+})
+
+describe('the know-how of earlier versions', () => {
+  it('is fetched for a visit that rests on it before that is shown, and for no other', async () => {
+    const { answer } = server
+    await openOnScreen(server)
+    expect(server.asked).not.toContain('/api/v1/library/earlier')
+    // Since the visit was planned a newer version of its rule pack came into force.
+    const rulePacks = shippedLibrary.rulePacks.map((p) => ({ ...p, version: p.version + 1 }))
+    const { earlier } = shippedLibrary
+    const later: Readonly<Record<string, object>> = {
+      '/api/v1/library': { ...shippedLibrary, rulePacks },
+      '/api/v1/library/earlier': {
+        ...earlier,
+        rulePacks: [...earlier.rulePacks, ...shippedLibrary.rulePacks],
+      },
+    }
+    const asked: string[] = []
+    server.answer = (url, init) => {
+      asked.push(url)
+      return later[url] ? Promise.resolve(Response.json(later[url])) : answer(url, init)
+    }
+    const { store } = await openOnScreen(server)
+    expect(asked).toContain('/api/v1/library/earlier')
+    const of = planOfVisit(store.state, useLibrary().library!)
+    expect(of?.pack.version).toBe(store.state.pins.at(-1)?.pack?.version)
   })
 })
 

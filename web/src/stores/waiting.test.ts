@@ -50,6 +50,8 @@ describe('entries of a visit that is not open', () => {
     server.online = true
     await waiting.send()
     expect(texts()).toEqual(['once'])
+    // It is not even sent.
+    expect(server.sendings).toEqual([])
     expect(await own()).toBe(0)
   })
   it('that are refused stay, with the words of the server', async () => {
@@ -62,6 +64,26 @@ describe('entries of a visit that is not open', () => {
     await waiting.send()
     expect(texts()).toEqual(['too late'])
     expect(waiting.visits).toEqual([])
+  })
+  it('are sent in pieces that do not overlap', async () => {
+    const waiting = await leftBehind(...Array.from({ length: 105 }, (_, n) => `note ${n}`))
+    server.online = true
+    await waiting.send()
+    expect(server.sendings).toEqual([100, 5])
+    expect(texts()).toHaveLength(105)
+  })
+  it('are left to the visit that is open', async () => {
+    const { store } = await openOnScreen(server)
+    server.online = false
+    store.record('note', { station: 'prepare', text: 'of the open one' })
+    await vi.waitFor(async () => expect(await own()).toBe(1))
+    await store.flush()
+    server.online = true
+    await useWaiting().send()
+    expect(server.sendings).toEqual([])
+    store.close()
+    await useWaiting().send()
+    expect(server.sendings).toEqual([1])
   })
   it('are of nobody else’s sending', async () => {
     const waiting = await leftBehind('mine')

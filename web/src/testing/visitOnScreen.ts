@@ -65,6 +65,8 @@ export class OneVisitServer {
   licences = PERSON.licences
   /** Who is signed in. */
   person: Pick<typeof PERSON, 'id' | 'name'> = PERSON
+  /** Where something was asked for, in order. */
+  readonly asked: string[] = []
   /** How many entries came in each sending. */
   readonly sendings: number[] = []
   /** What the next sending is answered with, once. */
@@ -76,6 +78,7 @@ export class OneVisitServer {
 
   answer = (url: string, init?: RequestInit): Promise<Response> => {
     if (!this.online) return Promise.reject(new TypeError('no line'))
+    this.asked.push(url)
     const body = typeof init?.body === 'string' ? (JSON.parse(init.body) as unknown) : undefined
     const found =
       this.respond(url, init?.method ?? 'GET', body) ??
@@ -132,9 +135,9 @@ export class OneVisitServer {
     as: string
     events: EventDraft[]
   }): object {
+    this.sendings.push(drafts.length)
     if (as !== this.person.id)
       return problem(409, 'another-person', 'Made by another person.', 'Sign in as that person.')
-    this.sendings.push(drafts.length)
     const failure = this.fails
     this.fails = null
     if (failure) return failure

@@ -21,6 +21,7 @@ export const coupler: Work = {
       shutIn(triedKpa(t), t.shutInS, t.worst('seal-worn', 'poppet', 'shaft-seal', 'joint-seal')),
   },
   answers: {
+    medium: () => true,
     interlocks: (t) => t.worn('interlocks', 'dry') < FELT,
     fingers: (t) => t.worn('interlocks', 'dry') < FELT,
     strokes: (t) => t.worn('interlocks', 'dry') < FELT,

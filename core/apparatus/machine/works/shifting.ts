@@ -41,6 +41,7 @@ export const onOff: Work = {
     'shut-time': (t) => stroke(0.8, t.worst('dry', 'stem-seal', 'actuator-seals')),
   },
   answers: {
+    medium: () => true,
     upper: (t) => t.worn('stem-seal', 'seal-worn') < SEEN,
     middle: (t) => t.worn('adapter', 'seal-worn') < SEEN,
     lower: (t) => t.worn('needle-and-seat', 'seal-worn') < FELT,

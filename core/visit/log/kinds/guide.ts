@@ -70,6 +70,8 @@ export const guideKinds = {
       })
         .default(undefined)
         .optional(),
+      /** How many pieces came off, went in, or were counted, where there is more than one place. */
+      pieces: integer(0, 200),
       /** What fasteners were tightened to, as the wrench was set. */
       tightened: amount('torque')
         .shape({ fastener: slug().required() })

@@ -75,7 +75,7 @@ async function carryOut(reason: string) {
         >.
       </p>
       <CertificateSheet :payload="payload">
-        <template #actions>
+        <template v-if="value.verifyPath" #actions>
           <LinkButton variant="primary" :href="fileUrl(api.certificates.pdf, { id })"
             >PDF</LinkButton
           >
@@ -85,7 +85,9 @@ async function carryOut(reason: string) {
         </template>
       </CertificateSheet>
       <div class="actions section no-print">
-        <LinkButton variant="link" :to="value.verifyPath">What a stranger sees</LinkButton>
+        <LinkButton v-if="value.verifyPath" variant="link" :to="value.verifyPath"
+          >What a stranger sees</LinkButton
+        >
         <LinkButton variant="link" :to="{ name: 'visit', params: { id: value.visitId } }"
           >The visit and its log</LinkButton
         >

@@ -12,6 +12,7 @@ const tabs = computed(() =>
         { name: 'stock', label: 'Stock' },
         { name: 'keys', label: 'Keys' },
         { name: 'audit', label: 'Audit trail' },
+        { name: 'settings', label: 'Settings' },
       ]
     : session.has('planner')
       ? [

@@ -18,7 +18,7 @@ const { value, problem, load } = useLoad(async () => {
     call(api.certificates.read, { params: { id: props.certificateId } }),
     call(api.visits.list, { query: { on: session.today, scope: 'mine', limit: '200' } }),
   ])
-  const address = new URL(certificate.verifyPath, location.origin).href
+  const address = new URL(certificate.verifyPath ?? '', location.origin).href
   const open = visits.items.filter((v) => v.state === 'planned' || v.state === 'under-way')
   open.sort((a, b) => (a.time ?? '99').localeCompare(b.time ?? '99'))
   return {

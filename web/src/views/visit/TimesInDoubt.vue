@@ -40,10 +40,10 @@ function release(what: keyof typeof words, why: string) {
 </script>
 
 <template>
-  <section v-if="open.length > 0" class="section no-print" aria-labelledby="times-title">
+  <section v-if="open.length > 0" class="section no-print mb-4" aria-labelledby="times-title">
     <h2 id="times-title">Times in doubt</h2>
     <template v-for="o in open" :key="o.what">
-      <p class="caution">{{ o.says }}</p>
+      <p class="caution mb-3">{{ o.says }}</p>
       <ReasonForm
         v-if="o.mine"
         :label="o.label"

@@ -83,7 +83,7 @@ function correct(event: VisitEvent) {
 
 .log li {
   display: grid;
-  grid-template-columns: 4rem 1fr 9rem 6rem;
+  grid-template-columns: 5.2rem 1fr 9rem 6rem;
   gap: 0.75rem;
   align-items: center;
   min-height: 48px;
@@ -92,7 +92,7 @@ function correct(event: VisitEvent) {
 
 @media (max-width: 43.75em) {
   .log li {
-    grid-template-columns: 3.2rem 1fr auto;
+    grid-template-columns: 5.2rem 1fr auto;
   }
 
   .who {

@@ -1,38 +1,14 @@
-import { Job } from '@uvanta/core/testing'
+import type { Job } from '@uvanta/core/testing'
 import type { VisitEvent } from '@uvanta/core/visit'
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { handsOn } from '@/testing/hands'
+import { testedDoubleCheck } from '@/testing/testedDoubleCheck'
 import { OneVisitServer, openOnScreen, PASSWORD } from '@/testing/visitOnScreen'
 import CorrectDialog from './CorrectDialog.vue'
 
-/** A double check that was tested as found; its second check was read so. */
-function tested(check2 = '0.6'): Job {
-  const job = new Job({ family: 'tower-double-check', kind: 'DC', packId: 'larkhaven-check-first' })
-    .done('prepare')
-    .must('identity', { outcome: 'confirmed' })
-    .done('arrive')
-  const run = 'as-found'
-  job.startTest(run)
-  job.must('answer', { run, item: 'outside', answer: 'none', label: 'None' })
-  job.must('answer', { run, item: 'shutoff-2', answer: 'tight', label: 'Tight' })
-  for (const [item, value] of [
-    ['check-1', '2.4'],
-    ['check-2', check2],
-  ] as const) {
-    job.must('reading', {
-      run,
-      item,
-      dimension: 'differential',
-      value,
-      unit: 'psi',
-      source: 'typed',
-    })
-  }
-  return job.must('test-finished', { run })
-}
 const signed = () =>
-  tested('1.6')
+  testedDoubleCheck('1.6')
     .done('as-found', 'return')
     .done('return')
     .must('signed', { signature: 'M 10 10 L 200 90', name: 'P', outcome: 'pass' })
@@ -61,13 +37,13 @@ const lastReading = (e: VisitEvent) => e.kind === 'reading'
 
 describe('correcting an entry', () => {
   it('says beforehand how the verdict comes out', async () => {
-    const { screen, fill } = await dialog(tested(), lastReading)
+    const { screen, fill } = await dialog(testedDoubleCheck(), lastReading)
     expect(screen.find('.effect').exists()).toBe(false)
     await fill('It should say', '1.6')
     expect(screen.find('.effect').text()).toMatch(/As-found: Fail\s*→\s*Pass/)
   })
   it('needs its reason', async () => {
-    const { screen, store, fill, submit, closed } = await dialog(tested(), lastReading)
+    const { screen, store, fill, submit, closed } = await dialog(testedDoubleCheck(), lastReading)
     await fill('It should say', '1.6')
     await submit('form')
     expect(screen.text()).toContain('Why is missing: the reason stays on the record.')
@@ -75,7 +51,7 @@ describe('correcting an entry', () => {
     expect(closed()).toBe(false)
   })
   it('keeps the entry that it corrects, and what stands is judged', async () => {
-    const { store, fill, submit, closed } = await dialog(tested(), lastReading)
+    const { store, fill, submit, closed } = await dialog(testedDoubleCheck(), lastReading)
     await fill('It should say', '1.6')
     await fill('Why', 'Two digits exchanged')
     await submit('form')
@@ -84,7 +60,7 @@ describe('correcting an entry', () => {
     expect(store.verdict('as-found')?.outcome).toBe('pass')
   })
   it('withdraws an entry, whose item is then missing', async () => {
-    const { screen, store, fill, submit } = await dialog(tested(), lastReading)
+    const { screen, store, fill, submit } = await dialog(testedDoubleCheck(), lastReading)
     await fill('Withdraw it', true)
     expect(screen.find('.effect').text()).toContain('Not assessed')
     await fill('Why', 'Taken at the wrong check')
@@ -94,7 +70,7 @@ describe('correcting an entry', () => {
     )
   })
   it('shows what the guard says of a value that is none', async () => {
-    const { screen, store, fill, submit } = await dialog(tested(), lastReading)
+    const { screen, store, fill, submit } = await dialog(testedDoubleCheck(), lastReading)
     await fill('It should say', '1,6 or so')
     await fill('Why', 'Two digits exchanged')
     await submit('form')

@@ -8,8 +8,9 @@ import LinkButton from '@/parts/LinkButton.vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
 import { useSession } from '@/stores/session'
 import { useVisit } from '@/stores/visit'
+import { isOpen } from '@/views/today/orderOfDay'
 
-/** Puts what a computation said on the record of one of today’s visits. */
+/** Puts the result of a computation on the record of one of the technician’s open visits. */
 const props = defineProps<{ result: PayloadOf<'result'> }>()
 const session = useSession()
 const store = useVisit()
@@ -31,8 +32,15 @@ async function attempt(work: () => Promise<void>) {
 const choose = () =>
   attempt(async () => {
     attached.value = null
-    const { items } = await call(api.visits.list, { query: { on: session.today, scope: 'mine' } })
-    visits.value = items.filter((v) => v.state === 'planned' || v.state === 'under-way')
+    const mine = { scope: 'mine', limit: '50' } as const
+    const on = session.today
+    // A visit of the evening is still open after midnight.
+    const lists = await Promise.all([
+      call(api.visits.list, { query: { ...mine, on } }),
+      call(api.visits.list, { query: { ...mine, before: on, state: 'under-way' } }),
+      call(api.visits.list, { query: { ...mine, before: on, state: 'planned' } }),
+    ])
+    visits.value = lists.flatMap(({ items }) => items).filter(isOpen)
   })
 const attach = (visit: VisitRow) =>
   attempt(async () => {
@@ -51,7 +59,7 @@ const attach = (visit: VisitRow) =>
   <div v-if="session.has('technician')" class="attach">
     <BButton v-if="!visits" variant="link" @click="choose">Attach to a visit</BButton>
     <template v-else>
-      <p v-if="visits.length === 0" class="soft">None of your visits of today is open.</p>
+      <p v-if="visits.length === 0" class="soft">You have no open visit today.</p>
       <BButton
         v-for="v in visits"
         :key="v.id"

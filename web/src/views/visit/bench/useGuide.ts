@@ -5,6 +5,7 @@ import {
   kitsNeeded,
   kitTaken,
   missingSlots,
+  piecesWanted,
   runOfGuide,
   slotFigure,
   type Station,
@@ -37,6 +38,9 @@ export function useGuide(station: () => Station) {
   /** Slots of a step that have no value yet. */
   const missing = (step: PlacedStep) =>
     known.value ? missingSlots(store.state, known.value, step) : []
+  /** So many pieces a step moves or counts, where it is more than one. */
+  const piecesOf = (step: PlacedStep) =>
+    known.value ? piecesWanted(store.state, known.value, step) : undefined
   const valueOf = (slot: string | undefined) =>
     slot && known.value ? slotFigure(store.state, known.value, slot) : undefined
   const slotOf = (id: string) => guide.value?.slots?.find((s) => s.id === id)
@@ -50,6 +54,7 @@ export function useGuide(station: () => Station) {
     steps,
     due,
     missing,
+    piecesOf,
     valueOf,
     slotOf,
     partOf,

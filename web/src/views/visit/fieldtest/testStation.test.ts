@@ -1,5 +1,5 @@
 import { Job } from '@uvanta/core/testing'
-import { flushPromises, mount } from '@vue/test-utils'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import { handsOn } from '@/testing/hands'
@@ -58,9 +58,11 @@ async function sheet(
     await submit('form.reading')
   }
   const verdict = () => store.verdict('as-found')
-  return { screen, store, server, press, fill, submit, begun, until, read, verdict }
+  const gauge = useGauge(pinia)
+  return { screen, store, server, gauge, press, fill, submit, begun, until, read, verdict }
 }
-afterEach(() => (document.body.innerHTML = ''))
+// One that stayed would go on acting, and its stores would be the ones that the next test asks.
+enableAutoUnmount(afterEach)
 
 /** A line to a gauge that the test opens. */
 class Line extends EventTarget {
@@ -93,28 +95,28 @@ describe('the test sheet', () => {
   it('leaves what is being typed when a gauge comes on the line', async () => {
     vi.stubGlobal('WebSocket', Line)
     const server = new OneVisitServer(arrived())
-    const { screen, until, begun, press, fill } = await sheet(server)
+    const { screen, gauge, until, begun, press, fill } = await sheet(server)
     await begun()
     await until('Shutoff 2')
     await press('Tight')
     await until('Check 1 differential')
     await fill('Check 1 differential', '2.4')
     server.gaugeUrl = 'ws://gauge'
-    await useGauge().open()
+    await gauge.open()
     Line.last?.dispatchEvent(new Event('open'))
     await flushPromises()
-    expect(useGauge().streaming).toBe(true)
+    expect(gauge.streaming).toBe(true)
     expect(screen.find<HTMLInputElement>('form.reading input').element.value).toBe('2.4')
   })
   it('has the gauge on the line as it begins, without asking again where one is', async () => {
     vi.stubGlobal('WebSocket', Line)
     const server = new OneVisitServer(arrived())
     server.gaugeUrl = 'ws://gauge'
-    const { begun } = await sheet(server)
+    const { begun, gauge } = await sheet(server)
     const asked = vi.fn(() => new Promise<Response>(() => undefined))
     otherwise(server, '/gauge-link', asked)
     await begun()
-    expect(useGauge().streaming).toBe(true)
+    expect(gauge.streaming).toBe(true)
     expect(asked).not.toHaveBeenCalled()
   })
   it('asks nothing as long as it is not known whether a gauge comes on the line', async () => {
@@ -126,12 +128,12 @@ describe('the test sheet', () => {
     let known = (_: Response) => {}
     otherwise(server, '/gauge-link', () => new Promise((resolve) => (known = resolve)))
     // As after a reload in the middle of the test.
-    const { screen } = await sheet(server)
+    const { screen, gauge } = await sheet(server)
     expect(screen.find('.do').exists()).toBe(false)
     expect(screen.text()).toContain('Loading the gauge')
     known(Response.json({ url: 'ws://gauge' }))
     await flushPromises()
-    expect([useGauge().virtual, screen.find('.do').exists()]).toEqual([true, true])
+    expect([gauge.virtual, screen.find('.do').exists()]).toEqual([true, true])
     Reflect.deleteProperty(navigator, 'serial')
   })
   it('goes on by typing where nobody says whether there is a gauge', async () => {
@@ -139,9 +141,10 @@ describe('the test sheet', () => {
     await begunAndLeft(server)
     const busy = problem(503, 'busy', 'The server is busy.', 'Try again.')
     otherwise(server, '/gauge-link', () => Promise.resolve(Response.json(busy, { status: 503 })))
-    const { screen } = await sheet(server)
-    await vi.waitFor(() =>
-      expect([screen.find('.do').exists(), useGauge().streaming]).toEqual([true, false]),
+    const { screen, gauge } = await sheet(server)
+    await vi.waitFor(
+      () => expect([screen.find('.do').exists(), gauge.streaming]).toEqual([true, false]),
+      { timeout: 15_000 },
     )
   })
   it('names the gauge, its calibration and the licence, and begins with them on record', async () => {

@@ -38,7 +38,9 @@ const props = defineProps<{
 }>()
 const store = useVisit()
 const slots = useSlots()
-const { guide, run, steps, due, jobTitle, missing, uncounted } = useGuide(() => props.station)
+const { guide, run, steps, due, jobTitle, missing, piecesOf, uncounted } = useGuide(
+  () => props.station,
+)
 const { unlockedBy } = useStepEntries()
 const narrow = useMediaQuery('(max-width: 62.5em)')
 const refusal = shallowRef<Notice | null>(null)
@@ -73,6 +75,7 @@ const isPlain = (s: PlacedStep) =>
 const judged = computed(() => {
   const step = shown.value
   if (!step?.remove || !isPlain(step) || step.id !== due.value?.id) return null
+  if (piecesOf(step) !== undefined) return null
   const next = steps.value[steps.value.indexOf(step) + 1]
   return next && next.inspect === step.remove && !isDone(next) ? next : null
 })
@@ -82,7 +85,8 @@ const alone = ref<string | null>(null)
 const isReady = (s: PlacedStep) => {
   const kit = run.value?.kit.find((k) => k.id === s.from)
   const counted = !kit || !uncounted.value.includes(kit.job)
-  return counted && missing(s).length === 0 && unlockedBy(s).length === 0
+  const single = piecesOf(s) === undefined
+  return counted && single && missing(s).length === 0 && unlockedBy(s).length === 0
 }
 /** What hands do in one go with the step that is due. */
 const together = computed(() =>

@@ -13,6 +13,7 @@ import BoltGuide from './BoltGuide.vue'
 import CheckFailed from './CheckFailed.vue'
 import GroovesForm from './GroovesForm.vue'
 import InspectionChoice from './InspectionChoice.vue'
+import PiecesForm from './PiecesForm.vue'
 import RelaxingRounds from './RelaxingRounds.vue'
 import SettingForm from './SettingForm.vue'
 import SlotValue from '../bench/SlotValue.vue'
@@ -46,6 +47,7 @@ const {
   guide,
   run,
   missing: missingOf,
+  piecesOf,
   slotOf,
   uncounted,
   jobTitle,
@@ -84,6 +86,8 @@ const back = computed(() =>
     : undefined,
 )
 const pictured = computed(() => store.state.photos.some((p) => p.step === props.step.id))
+/** So many pieces it moves or counts, where it is more than one. */
+const pieces = computed(() => piecesOf(props.step))
 /** Counting the kit is the step itself. */
 const counting = computed(() => props.step.count === 'kit' && uncounted.value.length > 0)
 /** The kit of a sub-job that the step takes a part from and nobody has counted. */
@@ -184,6 +188,14 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
         v-else-if="step.measure === 'grooves'"
         :step="step"
         @counted="done({ counted: $event })"
+      />
+      <PiecesForm
+        v-else-if="pieces !== undefined"
+        :key="step.id"
+        :wanted="pieces"
+        :action="action"
+        :blind="Boolean(step.count)"
+        @counted="done({ pieces: $event })"
       />
       <TorqueCard
         v-else-if="step.tighten && (step.to.torque ?? step.to.ceiling)"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { mendedBy, type PlacedStep, renewalAdvice, renewalPolicies } from '@uvanta/core/guide'
-import { isSoft, type PayloadOf, policyOfVisit } from '@uvanta/core/visit'
+import { type PlacedStep, renewalPolicies } from '@uvanta/core/guide'
+import { type PayloadOf, renewalAdviceAt, renewalRuleAt } from '@uvanta/core/visit'
 import { computed, ref } from 'vue'
 import { useLibrary } from '@/stores/library'
 import { useVisit } from '@/stores/visit'
@@ -14,20 +14,11 @@ const library = useLibrary()
 const { run, partOf, jobTitle } = useGuide(() => props.step.at)
 
 const seen = ref<string[]>([])
-const policy = computed(() =>
-  library.library ? policyOfVisit(store.state, library.library) : 'inspect',
+const rule = computed(
+  () => library.library && renewalRuleAt(store.state, library.library, props.step),
 )
-const soft = computed(() =>
-  library.library ? isSoft(store.state, library.library, props.step) : true,
-)
-const advice = computed(() =>
-  renewalAdvice(
-    policy.value,
-    props.step.verdicts?.map((v) => v.id) ?? [],
-    seen.value,
-    mendedBy(props.step),
-    soft.value,
-  ),
+const advice = computed(
+  () => library.library && renewalAdviceAt(store.state, library.library, props.step, seen.value),
 )
 function toggle(defect: string) {
   seen.value = seen.value.includes(defect)
@@ -51,9 +42,11 @@ function toggle(defect: string) {
         >{{ d }}</BButton
       >
     </div>
-    <p class="advice">
+    <p v-if="advice" class="advice">
       <strong>{{ advice.why }}</strong>
-      <span v-if="soft" class="soft"> House rule: {{ renewalPolicies[policy] }}.</span>
+      <span v-if="rule?.soft && (step.verdicts?.length ?? 0) > 1" class="soft">
+        House rule: {{ renewalPolicies[rule.policy] }}. {{ rule.why }}</span
+      >
     </p>
     <div class="answers">
       <BButton
@@ -61,7 +54,7 @@ function toggle(defect: string) {
         :key="v.id"
         size="lg"
         :variant="
-          v.id === advice.verdict
+          v.id === advice?.verdict
             ? v.id === 'stop'
               ? 'danger'
               : 'primary'

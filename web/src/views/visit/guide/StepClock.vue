@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { PlacedStep } from '@uvanta/core/guide'
-import type { Notice } from '@uvanta/core/visit'
+import { minutesOf, type Notice } from '@uvanta/core/visit'
 import { useTimestamp } from '@vueuse/core'
 import { computed, shallowRef } from 'vue'
 import ProblemNote from '@/parts/ProblemNote.vue'
@@ -15,7 +15,7 @@ const { valueOf } = useGuide(() => props.step.at)
 const refusal = shallowRef<Notice | null>(null)
 const now = useTimestamp({ interval: 500 })
 
-const minutes = computed(() => Number(valueOf(props.step.hold ?? undefined)?.value ?? 0))
+const minutes = computed(() => minutesOf(valueOf(props.step.hold ?? undefined)))
 const started = computed(() => store.state.guideTimers.findLast((t) => t.step === props.step.id))
 const left = computed(() =>
   started.value

@@ -241,26 +241,26 @@ describe('an inspection', () => {
 })
 
 describe('the bench', () => {
-  const rebuilding = (until: (s: PlacedStep) => boolean) =>
+  const detector = (station: (typeof FLOW)[number], until: (s: PlacedStep) => boolean) =>
     upTo(
       job('double-check-detector', 'DCDA', 'two-checks', { packId: 'larkhaven-relief-first' }),
-      'rebuild',
+      station,
       until,
     )
   it('shows which part goes back now, and says loudly when that is not the last off', async () => {
     const { screen } = await show(
-      rebuilding((s) => s.fit === 'disc-1'),
+      detector('rebuild', (s) => s.fit === 'bypass-seat-1'),
       'rebuild',
     )
     expect(screen.find('.differs').text()).toMatch(
-      /Disc of check 1 goes in now.*Seat of bypass check 2 came off last/,
+      /Seat of bypass check 1 goes in now.*Seat of bypass check 2 came off last/,
     )
-    expect(screen.find('.slots .next').text()).toContain('Disc of check 1')
+    expect(screen.find('.slots .next').text()).toContain('Seat of bypass check 1')
   })
   it('lights the bolts in their order, the pair beside the pin first, in rising passes', async () => {
     const { screen, press } = await show(
-      rebuilding((s) => s.tighten === 'cover-bolts-1'),
-      'rebuild',
+      detector('open-up', (s) => s.tighten === 'cover-bolts-1'),
+      'open-up',
     )
     const lit: string[] = []
     for (let n = 0; n < 9; n++) {
@@ -274,7 +274,7 @@ describe('the bench', () => {
   })
   it('does not close with a kit item unaccounted for', async () => {
     const { screen, store, submit } = await show(
-      rebuilding(() => false),
+      detector('rebuild', () => false),
       'rebuild',
     )
     const left = screen.find('[aria-label="Disc rubber: left over"]')
