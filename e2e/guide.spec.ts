@@ -420,7 +420,7 @@ test('a seats-only job finds a bent pin: it widens to the stem, with the kits th
   const rebuilt = await carryOut(page)
   const order = [
     'New disc pin',
-    'Press the diaphragm down',
+    'Cap side up, the diaphragm is below',
     'Cap over its studs',
     'flat in its recess',
   ]

@@ -113,8 +113,13 @@ async function beginUtility(anna) {
   const annual = programmes.find((p) => p.id === 'backflow-annual')
   delete annual.inForce
   await anna.once('POST', '/api/v1/settings/programmes', annual)
-  // Another process takes the files up a moment later.
-  await pause(2_000)
+  // Each process takes the files up by itself, and the proxy asks them in turn.
+  for (let known = 0, asked = 0; known < 6; asked++) {
+    const inForce = await anna.must('GET', '/api/v1/library')
+    known = inForce.programmes.some((p) => p.id === annual.id) ? known + 1 : 0
+    if (asked > 180) throw new Error(`a process does not know “${annual.id}”`)
+    if (known === 0) await pause(1_000)
+  }
 }
 
 /** Anna, the administrator, takes Odda on, who plans visits for herself. */

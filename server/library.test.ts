@@ -101,6 +101,18 @@ describe('a bad file is refused with file, line and reason', () => {
       '$1\nalsoFor: [nonsense]',
       /no family “nonsense”/,
     ],
+    [
+      'machines/dome-regulator.yaml',
+      /element: regulator/,
+      'element: rubber-duck',
+      /no element “rubber-duck”/,
+    ],
+    [
+      'guides/double-check-detector.yaml',
+      'lacks: [bypass-cock-4]',
+      'lacks: [bypass-cock-9]',
+      /“bypass-cock-9”/,
+    ],
     ['guides/dome-regulator.yaml', 'licence: gas-regulator', 'licence: none', /no licence “none”/],
     [
       'demo/programmes.yaml',

@@ -62,6 +62,7 @@ export {
   serves,
   type SubGuide,
   subGuideSchema,
+  guideAsBuilt,
   variantOf,
 } from './schema/guide'
 export { needsHands, type Standing, standingOf } from './run/standing'

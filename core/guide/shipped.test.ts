@@ -89,10 +89,19 @@ describe('branches', () => {
     const guide = shippedGuides.find((g) => g.id === 'cartridge-check') as Guide
     const { steps } = expandGuide(guide, shippedSubGuides)
     const seat = steps.find((s) => s.inspect === 'seat-1')
-    expect(seat?.verdicts?.map((v) => v.id)).toEqual(['keep', 'clean', 'order'])
+    expect(seat?.verdicts?.map((v) => v.id)).toEqual(['keep', 'clean', 'renew-assembly', 'order'])
     const taken = way('cartridge-check', 'dc', {}, ['exchange-2']).flatMap((s) => s.remove ?? [])
     expect(taken).toContain('cap-1')
     expect(taken).not.toContain('cap-2')
+    // A dent widens the job: the old one goes back together and away whole, the new one takes a new O-ring.
+    const dented = way('cartridge-check', 'dc', { 'seat-2': 'renew-assembly' })
+    expect(dented.flatMap((s) => s.discard ?? [])).toEqual(
+      expect.arrayContaining(['cartridge-2', 'oring-2']),
+    )
+    expect(dented.flatMap((s) => s.renew ?? [])).toEqual(
+      expect.arrayContaining(['cartridge-2', 'oring-2']),
+    )
+    expect(dented.flatMap((s) => s.inspect ?? [])).not.toContain('face-2')
   })
   it('a drive alone comes off without a drop of refrigerant being let out', () => {
     const drive = way('motor-control-valve', 'usual')
@@ -101,6 +110,65 @@ describe('branches', () => {
     const minor = way('motor-control-valve', 'usual', {}, ['minor'])
     expect(minor.flatMap((s) => s.renew ?? [])).toContain('drive-ring')
     expect(minor.flatMap((s) => s.fit ?? [])).toContain('top')
+  })
+  it('a valve on the bench is proved empty and nothing of it is isolated; a drive from stock goes on', () => {
+    const bench = way('motor-control-valve', 'bench', { magnets: 'renew-assembly' }, ['minor'])
+    expect(bench.filter((s) => s.isolate ?? s.reopen ?? s.locked)).toEqual([])
+    expect(bench.flatMap((s) => s.prove ?? [])).toContain('line')
+    expect(bench.flatMap((s) => s.discard ?? [])).toContain('drive')
+    expect(bench.flatMap((s) => s.renew ?? [])).toContain('drive')
+    expect(bench.flatMap((s) => s.fit ?? [])).not.toContain('drive')
+    const line = way('motor-control-valve', 'usual', {}, ['minor'])
+    expect(line.filter((s) => s.writes?.includes('of the line')).map((s) => s.at)).toEqual([
+      'make-safe',
+      'return',
+    ])
+  })
+  it('a flange job leaves the trim together; what is seen from above widens into it', () => {
+    const taken = (jobs: string[], findings = {}) =>
+      way('sleeve-regulator-actuator', 'spring-to-close', findings, jobs).flatMap(
+        (s) => s.remove ?? [],
+      )
+    expect(taken(['flange'])).toEqual(expect.arrayContaining(['lower-casing', 'flange']))
+    expect(taken(['flange'])).not.toContain('disc-holder')
+    expect(taken([])).not.toContain('lower-casing')
+    expect(taken([], { below: 'trim' })).toEqual(
+      expect.arrayContaining(['lower-casing', 'disc-holder', 'sleeve']),
+    )
+  })
+  it('first aid of a cycling valve greases the rings of the sleeve too, where that comes by hand', () => {
+    const greased = (free: string) =>
+      way('cycling-valve', 'pump', { 'spool-rings': 'clean', 'sleeve-free': free }).flatMap(
+        (s) => s.lubricate ?? [],
+      )
+    expect(greased('yes')).toContain('sleeve-rings')
+    expect(greased('no')).not.toContain('sleeve-rings')
+    expect(greased('no')).toContain('spool-rings')
+  })
+  it('the stroke of a dome regulator is seen with the cap up; loading air with the cap off is vented and proved', () => {
+    const set = way('dome-regulator', 'gas', {}, ['diaphragm']).find((s) => s.set === 'stroke')
+    expect(set).toMatchObject({ lying: 'cap-up', people: 2 })
+    const looked = way('dome-regulator', 'gas', { 'stroke-proof': 'air' })
+    const opened = looked.findIndex((s) => s.reopen === 'loading-supply')
+    const proved = looked.findIndex((s, n) => n > opened && s.prove === 'loading')
+    const guided = looked.findIndex((s) => (s.fit ?? s.renew) === 'disc-guide')
+    expect(looked[opened]?.slot).toBe('look-pressure')
+    expect(opened).toBeGreaterThan(0)
+    expect(proved).toBeGreaterThan(opened)
+    expect(guided).toBeGreaterThan(proved)
+    // By the marks alone nothing is connected.
+    const marked = way('dome-regulator', 'gas', { 'stroke-proof': 'marks' })
+    expect(marked.filter((s) => s.reopen === 'loading-supply')).toHaveLength(1)
+  })
+  it('a bypass with one check is bled and shut at its two cocks', () => {
+    const cocks = (variant: string) =>
+      way('double-check-detector', variant).flatMap((s) =>
+        [...(s.vent ?? []), ...(s.shut ?? [])].filter((v) => v.startsWith('bypass-cock')),
+      )
+    expect(new Set(cocks('one-check'))).toEqual(new Set(['bypass-cock-2', 'bypass-cock-3']))
+    expect(new Set(cocks('two-checks')).size).toBe(3)
+    const worn = way('double-check-detector', 'two-checks', { 'socket-1': 'renew' })
+    expect(worn.flatMap((s) => s.renew ?? [])).toContain('socket-1')
   })
   it('a breaker is opened where its reading points, and no further', () => {
     const taken = (shows: string) =>

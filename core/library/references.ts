@@ -1,3 +1,4 @@
+import { apparatusOf } from '../apparatus'
 import { type Guide, proveOnMachine } from '../guide'
 import type { Machine } from '../machine'
 import type { RulePack } from '../rules'
@@ -78,12 +79,21 @@ export function sheetReferenceFaults(sheet: SpecSheet, { families }: Library): F
   return known.includes(sheet.family) ? [] : [unknown('family', 'family', sheet.family, known)]
 }
 
-/** Families of a machine that are not there. */
+/** Families of a machine that are not there, and elements that no apparatus of its families has. */
 export function machineReferenceFaults(machine: Machine, { families }: Library): FieldFault[] {
   const known = families.map((f) => f.id)
-  return machine.families.flatMap((id, n) =>
-    known.includes(id) ? [] : [unknown(`families[${n}]`, 'family', id, known)],
-  )
+  const kinds = families.filter((f) => machine.families.includes(f.id)).flatMap((f) => f.kinds)
+  const elements = kinds.flatMap((kind) => apparatusOf(kind)?.elements.map((e) => e.id) ?? [])
+  return [
+    ...machine.families.flatMap((id, n) =>
+      known.includes(id) ? [] : [unknown(`families[${n}]`, 'family', id, known)],
+    ),
+    ...machine.parts.flatMap(({ element }, n) =>
+      element === undefined || elements.includes(element)
+        ? []
+        : [unknown(`parts[${n}].element`, 'element', element, [...new Set(elements)])],
+    ),
+  ]
 }
 
 /** A guide on a machine that is not there, or that does not go with how the machine is built. */

@@ -2,11 +2,11 @@ import { cycleIn } from '../graph'
 import type { FieldFault } from '../schema'
 import { buildsOf, partsOf } from './build'
 import { overlaps } from './layout/overlap'
-import type { Machine } from './schema'
+import type { Machine, MachinePart } from './schema'
 
 /** What of a machine does not hold together: names that point nowhere, parts that bar each other, sections that overlap. */
 export function machineFaults(machine: Machine): FieldFault[] {
-  const faults = [...nameFaults(machine), ...partFaults(machine)]
+  const faults = [...nameFaults(machine), ...partFaults(machine), ...buildFaults(machine)]
   // Of a machine whose names are wrong nothing else can be said.
   return faults.length > 0 ? faults : shapeFaults(machine)
 }
@@ -52,6 +52,41 @@ function nameFaults(machine: Machine): FieldFault[] {
   return faults
 }
 
+/** Damage to the material itself: no cleaning mends it. */
+const LASTING =
+  /\b(torn|tear|cut|crack|cracked|split|broken|burst|bent|worn|hard|swollen|extruded|embossed|flat|pinhole|stripped|stretched|blistered|missing)\b/i
+/** What lies on rubber and comes off it. */
+const LIES_ON = /\b(dirt|dirty|debris|grit|dust|sand|dry|oily|silted|scale|scaled)\b/i
+
+/** Defects that are said to be cleaned away and are not. */
+function remedyFaults({ title, soft, defects = [] }: MachinePart, at: string): FieldFault[] {
+  return defects.flatMap(({ what, remedy }, n) => {
+    if (remedy !== 'clean' || (!LASTING.test(what) && (!soft || LIES_ON.test(what)))) return []
+    const path = `${at}.defects[${n}].remedy`
+    return {
+      path,
+      message: `${title}, “${what}”: cleaning does not mend it. Renew it, or say what lies on it`,
+    }
+  })
+}
+
+/** Builds without a part of a kind that another build has: a spring that stands in the wrong one. */
+function buildFaults(machine: Machine): FieldFault[] {
+  const builds = buildsOf(machine)
+  const springs = builds.map((build) =>
+    partsOf(machine, build).filter((p) => p.kind === 'spring' && p.draw.coil),
+  )
+  if (springs.every((s) => s.length > 0) || springs.every((s) => s.length === 0)) return []
+  return builds.flatMap((build, n) =>
+    springs[n]?.length
+      ? []
+      : {
+          path: 'parts',
+          message: `the build ${build.join(', ')} has no spring, and others have: check “only”`,
+        },
+  )
+}
+
 function partFaults({ parts, kits = [] }: Machine): FieldFault[] {
   const ring = cycleIn(new Map(parts.map((p) => [p.id, p.behind ?? []])))
   const faults: FieldFault[] = ring
@@ -64,6 +99,9 @@ function partFaults({ parts, kits = [] }: Machine): FieldFault[] {
     : []
   parts.forEach((p, n) => {
     const at = `parts[${n}]`
+    if (p.material === 'rubber' && !p.soft)
+      faults.push({ path: `${at}.soft`, message: `${p.title} is of rubber: say that it is soft` })
+    faults.push(...remedyFaults(p, at))
     if (p.soft && !p.defects)
       faults.push({ path: `${at}.defects`, message: `${p.title} is soft: say how it fails` })
     if (p.soft && !kits.some((k) => k.parts.includes(p.id)))

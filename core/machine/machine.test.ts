@@ -171,6 +171,25 @@ describe('a machine that is none', () => {
       changed((p) => p.map((x) => (x.soft ? { ...x, defects: undefined } : x))),
       /say how it fails/,
     ],
+    [
+      'rubber that is torn, and cleaned',
+      changed((p) =>
+        p.map((x) => (x.soft ? { ...x, defects: [{ what: 'torn', remedy: 'clean' }] } : x)),
+      ),
+      /cleaning does not mend it/,
+    ],
+    [
+      'rubber with damage that no list knows, and cleaned',
+      changed((p) =>
+        p.map((x) => (x.soft ? { ...x, defects: [{ what: 'gummy', remedy: 'clean' }] } : x)),
+      ),
+      /cleaning does not mend it/,
+    ],
+    [
+      'rubber that is not soft',
+      changed((p) => p.map((x) => (x.material === 'rubber' ? { ...x, soft: undefined } : x))),
+      /is of rubber/,
+    ],
     ['soft and in no kit', { ...first, kits: [] }, /is soft and in no kit/],
     [
       'two that bar each other',
@@ -193,5 +212,18 @@ describe('a machine that is none', () => {
     ],
   ])('%s', (_, machine, words) => {
     expect(messages(machine).join('\n')).toMatch(words)
+  })
+  it('has the spring of one build in the other', () => {
+    const cylinder = shippedLibrary.machines.find((m) =>
+      m.parts.some((p) => p.kind === 'spring' && p.draw.coil && p.only),
+    )
+    if (!cylinder) throw new Error('no machine has a spring of one build')
+    const springs = cylinder.parts.filter((p) => p.kind === 'spring' && p.draw.coil && p.only)
+    const other = springs[0]?.only?.[0] ?? ''
+    const moved = {
+      ...cylinder,
+      parts: cylinder.parts.map((p) => (springs.includes(p) ? { ...p, only: [other] } : p)),
+    }
+    expect(messages(moved).join('\n')).toMatch(/has no spring|drawn in one place/)
   })
 })

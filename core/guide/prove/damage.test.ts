@@ -180,6 +180,7 @@ describe('damage to a guide', () => {
           !behind?.some((b) => !before.has(b)) ||
           n < opening ||
           step.when ||
+          step.whenAny ||
           step.only ||
           step.jobs
         )

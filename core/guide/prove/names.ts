@@ -66,6 +66,19 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
         `${p.title} has a rubber and a slot for it: keep one`,
       )
   })
+  const valves = new Set<string>(
+    (guide.zones ?? []).flatMap((z) => [...(z.shutBy ?? []), ...z.ventedBy]),
+  )
+  guide.variants.forEach((v, n) => {
+    for (const valve of v.lacks ?? [])
+      if (!valves.has(valve))
+        fault(
+          '',
+          `variants[${n}].lacks`,
+          'unknown-name',
+          `no space is shut or vented by “${valve}”. Known: ${[...valves].join(', ')}`,
+        )
+  })
   const round = roundZones(guide.zones ?? [])
   guide.zones?.forEach((z, n) => {
     for (const fed of z.feeds ?? []) need('zone', fed, '', `zones[${n}].feeds`)

@@ -9,7 +9,7 @@ import {
   placeOf,
   waysOut,
 } from '../../machine'
-import { endsWork, ofJobs, withBrought } from '../run/run'
+import { endsWork, ofJobs, widenedBy, withBrought } from '../run/run'
 import { combinationsOf } from './combinations'
 import { standsFor } from '../schema/equipment'
 import { expandGuide } from '../schema/expand'
@@ -38,8 +38,10 @@ export function proveOnMachine(
       const parts = partsOf(machine, variant.options ?? buildsOf(machine)[0] ?? [])
       const met = rememberingMet(machine, parts)
       return combinationsOf(guide.jobs?.map((j) => j.id) ?? []).flatMap((jobs) => {
-        const inHand = flat(steps, variant.id, withBrought(guide, jobs))
-        return waysThrough(inHand).flatMap((way) => variantFaults(guide, way, machine, parts, met))
+        const inHand = withBrought(guide, jobs)
+        return waysThrough(guide, flat(steps, variant.id), inHand).flatMap((way) =>
+          variantFaults(guide, way, machine, parts, met),
+        )
       })
     })
     .filter(({ rule, message }) => {
@@ -92,33 +94,46 @@ function namesFaults(guide: Guide, machine: Machine): Fault[] {
   ]
 }
 
+/** A step with the repeats that it stands in, whose jobs are its own. */
+type Chain = readonly [step: PlacedStep, ...repeats: PlacedStep[]]
+
 function flat(
   steps: readonly PlacedStep[],
   variant: string,
-  jobs: ReadonlySet<string>,
-): PlacedStep[] {
+  repeats: readonly PlacedStep[] = [],
+): Chain[] {
   return steps
-    .filter((s) => (!s.only || s.only.includes(variant)) && ofJobs(s, jobs))
-    .flatMap((s) => (s.steps ? flat(s.steps, variant, jobs) : [s]))
+    .filter((s) => !s.only || s.only.includes(variant))
+    .flatMap((s): Chain[] =>
+      s.steps ? flat(s.steps, variant, [s, ...repeats]) : [[s, ...repeats]],
+    )
 }
 
 /**
  * The steps as they come when every inspection ends in its first verdict, every one in its second, and so
- * on: what comes off on a finding only is off on that way alone. Verdicts that end the work lead nowhere.
+ * on: what comes off on a finding only is off on that way alone, and a finding that widens the job has its steps done
+ * from there on. Verdicts that end the work lead nowhere.
  */
-function waysThrough(steps: readonly PlacedStep[]): PlacedStep[][] {
+function waysThrough(
+  guide: Guide,
+  chains: readonly Chain[],
+  jobs: ReadonlySet<string>,
+): PlacedStep[][] {
   const choices = (s: PlacedStep) =>
     (s.verdicts ?? s.answers ?? []).filter((v) => !endsWork(v.id)).map((v) => v.id)
-  const most = Math.max(1, ...steps.map((s) => choices(s).length))
+  const most = Math.max(1, ...chains.map(([s]) => choices(s).length))
   const ways = Array.from({ length: most }, (_, n) => {
     const found = new Map<string, string>()
-    return steps.filter((step) => {
-      if (!isMet(step, found)) return false
+    const inHand = new Set(jobs)
+    return chains.flatMap((chain) => {
+      const [step] = chain
+      if (!chain.every((s) => ofJobs(s, inHand)) || !isMet(step, found)) return []
       const ids = choices(step)
       const name = step.inspect ?? step.ask
       const chosen = ids[Math.min(n, ids.length - 1)]
       if (name && chosen) found.set(name, chosen)
-      return true
+      if (chosen) for (const job of widenedBy(guide, step, chosen)) inHand.add(job)
+      return [step]
     })
   })
   // Ways on which the same comes off, goes on and is looked at are one.

@@ -10,7 +10,7 @@ import { endFaults } from './ends'
 import { takeStep } from './rules'
 import { branchOf, type ProofState, startState } from './state'
 import { conditionsOf, guideStations, isMet } from '../schema/stepCommon'
-import { type Guide, type SubGuide, variantOf } from '../schema/guide'
+import { type Guide, guideAsBuilt, type SubGuide, variantOf } from '../schema/guide'
 
 export interface Proof {
   readonly faults: readonly Fault[]
@@ -99,6 +99,8 @@ class Walker {
   /** Of each item of the kit the most that one way uses. */
   readonly mostUsed = new Map<string, number>()
   private readonly powered: boolean
+  /** The guide as the variant that is walked is built. */
+  private built: Guide
 
   constructor(
     private readonly guide: Guide,
@@ -107,9 +109,11 @@ class Walker {
     private readonly allWays: number,
   ) {
     this.powered = steps.some((s) => s.power !== undefined)
+    this.built = guide
   }
 
   walk(variant: string, jobs: ReadonlySet<string>): void {
+    this.built = guideAsBuilt(this.guide, variant)
     const steps = this.flat(this.steps, variant)
     const walk = (choosing: Choosing) =>
       this.follow(steps, 0, this.startOf(variant, jobs), choosing)
@@ -145,7 +149,7 @@ class Walker {
       if (!applies(step, state)) continue
       const stationFault = this.outOfOrder(steps, n)
       if (stationFault) this.faults.add(stationFault)
-      takeStep(this.guide, step, state, (rule, message) =>
+      takeStep(this.built, step, state, (rule, message) =>
         this.faults.add({ step: step.id, path: step.path, rule, message }),
       )
       const asked = step.inspect ?? step.ask
@@ -166,7 +170,7 @@ class Walker {
     for (const [item, used] of state.used)
       this.mostUsed.set(item, Math.max(used, this.mostUsed.get(item) ?? 0))
     const last = steps.at(-1)
-    endFaults(this.guide, state, (rule, message) =>
+    endFaults(this.built, state, (rule, message) =>
       this.faults.add({ step: last?.id ?? '', path: last?.path ?? 'steps', rule, message }),
     )
   }

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import {
   expandGuide,
+  guideAsBuilt,
   type Guide,
   type GuideStep,
   movesOf,
@@ -177,11 +178,74 @@ describe('venting and proving', () => {
     const reopened = after([...proofs, { reopen: 'outlet-valve', degree: 'crack' }]).state
     expect([...reopened.proved]).toEqual(['upper'])
   })
+  it('is had anew before a hand goes into what is open, where a space was fed again meanwhile', () => {
+    const vents: Step[] = [{ vent: ['lower-cock', 'drain'] }, { vent: ['upper-cock'] }]
+    const open: Step[] = [...shutIn, ...vents, { prove: 'lower' }, { prove: 'upper' }, ...OFF]
+    const fed: Step[] = [...open, { reopen: 'inlet-valve', degree: 'crack' }]
+    const found = after([...fed, { clean: 'rod' }])
+    expect(found.rules).toEqual(['hands-live'])
+    expect(found.says).toContain('the upper space')
+    // What feeds the upper space feeds the lower one past the seat: both are proved.
+    const again: Step[] = [...fed, { isolate: 'inlet-valve' }, { prove: 'upper' }]
+    expect(broken(...again, { clean: 'rod' })).toEqual(['hands-live'])
+    expect(broken(...again, { prove: 'lower' }, { clean: 'rod' })).toEqual([])
+    // A lid that closes no space leaves nothing open: wiped with the pressure on.
+    const closed: Step[] = [...shutIn, ...vents, { remove: 'shield' }]
+    expect(broken(...closed, { reopen: 'inlet-valve', degree: 'crack' }, { clean: 'rod' })).toEqual(
+      [],
+    )
+  })
   it('comes before a part that opens a space, and what stands in connection with it', () => {
     const found = after([{ loosen: 'screws' }, { remove: 'plug' }])
     expect(found.rules).toEqual(['opened-live'])
     expect(found.says).toContain('the upper space, the lower space')
     expect(broken({ remove: 'shield' })).toEqual([])
+  })
+})
+
+describe('the order of valves', () => {
+  const ordered = {
+    ...machine,
+    order: {
+      shut: ['outlet-valve', 'inlet-valve'],
+      opened: ['inlet-valve', 'outlet-valve'],
+    },
+  } as Guide
+  const rules = (...steps: Step[]) => after([QUALIFIED, ...steps], ordered).rules
+  it('holds while it is closed, and no longer where a space stands open', () => {
+    expect(rules({ isolate: 'inlet-valve' }, { isolate: 'outlet-valve' })).toEqual(['shut-order'])
+    expect(rules({ isolate: 'outlet-valve' }, { isolate: 'inlet-valve' })).toEqual([])
+    const shut: Step[] = [{ isolate: 'outlet-valve' }, { isolate: 'inlet-valve' }]
+    const first: Step = { reopen: 'outlet-valve', degree: 'crack' }
+    expect(rules(...shut, first)).toEqual(['open-order'])
+    const vents: Step[] = [{ vent: ['lower-cock', 'drain'] }, { vent: ['upper-cock'] }]
+    const open: Step[] = [...shut, ...vents, { prove: 'lower' }, { prove: 'upper' }, ...OFF]
+    expect(rules(...open, first)).not.toContain('open-order')
+  })
+})
+
+describe('a build that lacks a valve', () => {
+  it('is vented and proved without it, and the guide is as it was for the others', () => {
+    const guide = {
+      ...machine,
+      variants: [
+        { id: 'usual', title: 'Usual' },
+        { id: 'other', title: 'Other', lacks: ['drain'] },
+      ],
+    } as Guide
+    const vents = (variant: string) =>
+      guideAsBuilt(guide, variant).zones?.find((z) => z.id === 'lower')?.ventedBy
+    expect(vents('other')).toEqual(['lower-cock'])
+    expect(vents('usual')).toEqual(['lower-cock', 'drain'])
+    const proof: Step[] = [
+      QUALIFIED,
+      { isolate: 'outlet-valve' },
+      { isolate: 'inlet-valve' },
+      { vent: ['lower-cock'] },
+      { prove: 'lower' },
+    ]
+    expect(after(proof, guideAsBuilt(guide, 'other')).rules).toEqual([])
+    expect(after(proof, guideAsBuilt(guide, 'usual')).rules).toEqual(['prove-unvented'])
   })
 })
 

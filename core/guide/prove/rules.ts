@@ -29,6 +29,11 @@ export function takeStep(guide: Guide, step: PlacedStep, state: ProofState, say:
       'hands go in while the air is on: take the air off first, or say “withAir” where it must be on',
     )
   }
+  if (needsHands(step) && state.fedOpen.size > 0)
+    say(
+      'hands-live',
+      `hands go in while ${[...state.fedOpen].map((id) => guide.zones?.find((z) => z.id === id)?.title ?? id).join(', ')} was fed and is not proved at zero: shut, vent and prove it first`,
+    )
   if (step.withAir && !state.air) {
     say('air-missing', 'needs the air on, and it is off: put it on in a step before')
   }
@@ -99,7 +104,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
       )
     }
     const later = after(guide.order?.shut, step.isolate).filter((v) => state.shut.has(v))
-    if (later.length > 0)
+    if (later.length > 0 && !isOpen(guide, state))
       say(
         'shut-order',
         `“${step.isolate}” is shut after ${later.join(', ')}: the guide’s order is the other way`,
@@ -110,7 +115,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
     const valve = step.reopen
     state.locked.delete(valve)
     const earlier = before(guide.order?.opened, valve).filter((v) => state.shut.has(v))
-    if (earlier.length > 0)
+    if (earlier.length > 0 && !isOpen(guide, state))
       say(
         'open-order',
         `“${valve}” is opened while ${earlier.join(', ')} is still shut: open that first`,
@@ -130,6 +135,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
     for (const zone of guide.zones ?? []) {
       if (!shutFor(pressureSite(guide), zone.id).includes(valve)) continue
       state.proved.delete(zone.id)
+      if (isOpen(guide, state)) state.fedOpen.add(zone.id)
       const through = zone.filledThrough ?? []
       const vents = zone.ventedBy.filter((v) => state.openVents.has(v) && !through.includes(v))
       if (vents.length > 0 && step.degree !== 'crack') {
@@ -201,6 +207,7 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
       )
     }
     state.proved.add(zone.id)
+    state.fedOpen.delete(zone.id)
     for (const part of guide.parts) if (part.closes === zone.id) state.onLast.delete(part.id)
   },
   relieve(guide, step, state, say) {
@@ -390,6 +397,9 @@ const rules: { readonly [V in PlacedVerb]: Rule<V> | null } = {
   },
 }
 
+/** An order of valves spares what flows through; where a space stands open nothing does, and each is judged by itself. */
+const isOpen = ({ parts }: Guide, state: ProofState) =>
+  parts.some((p) => p.closes !== undefined && isOut(state, p.id))
 const after = (list: readonly string[] = [], name: string) =>
   list.includes(name) ? list.slice(list.indexOf(name) + 1) : []
 const before = (list: readonly string[] = [], name: string) =>

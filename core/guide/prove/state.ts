@@ -16,6 +16,8 @@ export interface ProofState {
   readonly cracked: Set<string>
   readonly openVents: Set<string>
   readonly proved: Set<string>
+  /** Spaces fed again while parts are out, and not proved since. */
+  readonly fedOpen: Set<string>
   readonly relieved: Set<string>
   readonly snapshots: Set<string>
   readonly disturbed: Set<string>
@@ -80,6 +82,7 @@ export function startState(
     cracked: new Set(),
     openVents: new Set(),
     proved: new Set(),
+    fedOpen: new Set(),
     relieved: new Set(),
     snapshots: new Set(),
     disturbed: new Set(),

@@ -1,6 +1,6 @@
 import { takeStep } from '../prove/rules'
 import { type ProofState, startState } from '../prove/state'
-import { type Guide, variantOf } from '../schema/guide'
+import { type Guide, guideAsBuilt, variantOf } from '../schema/guide'
 import type { PlacedStep, PlacedVerb } from '../schema/step'
 import type { StepDone } from './run'
 
@@ -81,11 +81,12 @@ export function slipsAt(
   const asWritten =
     record.every((r) => r.departure === undefined) && before.every((s) => done.has(s.id))
   if (asWritten) return []
+  const built = guideAsBuilt(guide, variant)
   const powered = steps.some((s) => s.power !== undefined)
   const state = startState(powered, variantOf(guide, variant), new Set(jobs))
   for (const entry of record) {
     const placed = steps.find((s) => s.id === entry.step)
-    if (placed) takeRecorded(guide, placed, entry, state)
+    if (placed) takeRecorded(built, placed, entry, state)
   }
   for (const valve of known.open) state.shut.delete(valve)
   for (const valve of known.shut) state.shut.add(valve)
@@ -93,7 +94,7 @@ export function slipsAt(
   for (const valve of known.locked) state.locked.add(valve)
   const slips: Slip[] = []
   for (const inner of step.steps ?? [step])
-    takeStep(guide, inner, state, (rule, message) => slips.push({ rule, message }))
+    takeStep(built, inner, state, (rule, message) => slips.push({ rule, message }))
   return slips.filter(({ rule }) => !OF_THE_AUTHOR.includes(rule))
 }
 

@@ -125,6 +125,8 @@ export const variantSchema = named<'variant'>().shape({
   licence: slug(),
   /** It changes what the owner relies on, as where the valve goes without air: his consent comes first. */
   permitted: yup.boolean().strict(true),
+  /** Valves of the guide that this build has not. */
+  lacks: names<'valve'>(),
   /** Options of the machine that it has; the first build when absent. */
   options: names(),
   /** Gear besides that of the guide. */

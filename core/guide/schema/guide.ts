@@ -96,6 +96,26 @@ export function variantOf(guide: Guide, id: string) {
   }
 }
 
+const built = new WeakMap<Guide, Map<string, Guide>>()
+/** The guide as a variant is built: its spaces without the valves that the build has not. */
+export function guideAsBuilt(guide: Guide, id: string): Guide {
+  const lacks = guide.variants.find((v) => v.id === id)?.lacks
+  if (!lacks) return guide
+  const known = built.get(guide) ?? new Map<string, Guide>()
+  built.set(guide, known)
+  const has = (valve: string) => !lacks.some((l) => l === valve)
+  const made = known.get(id) ?? {
+    ...guide,
+    zones: guide.zones?.map((zone) => ({
+      ...zone,
+      shutBy: zone.shutBy?.filter(has),
+      ventedBy: zone.ventedBy.filter(has),
+    })),
+  }
+  known.set(id, made)
+  return made
+}
+
 /** Whether a family is serviced by a guide. */
 export const serves = (guide: Pick<Guide, 'family' | 'alsoFor'>, family: string): boolean =>
   guide.family === family || (guide.alsoFor?.includes(family) ?? false)

@@ -90,7 +90,7 @@ export const gasOrders: readonly Order[] = [
       /tested by their own guides/, // 32
     ],
     {},
-    ['flange'],
+    ['trim', 'flange'],
   ],
   [
     'sleeve-regulator-disc',
@@ -173,7 +173,7 @@ export const gasOrders: readonly Order[] = [
       /through the slot/,
       /Arrow to the pin hole/,
       /Now the index pin/,
-      /Press the diaphragm down.*lowers the disc.*raises the disc/,
+      /the diaphragm is below: press it hard up.*lowers the disc.*raises the disc/,
       /fully open, exactly in line/,
       /edge of the disc guide/,
       /over the index pin/,

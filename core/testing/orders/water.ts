@@ -114,9 +114,9 @@ export const waterOrders: readonly Order[] = [
       /Handle of cartridge 1 off/,
       /single washer of cartridge 1 off/,
       /Cap of cartridge 1 off/,
-      /Soft face of cartridge 1, by itself/, // 7
-      /Bag it, tag it, log it/, // 8
       /Hard seat in cartridge 1, by itself/, // 7
+      /Soft face of cartridge 1, by itself/,
+      /Bag it, tag it, log it/, // 8
       /Flush pocket 1/, // 9
       /New soft face 1, flat/, // 10
       /Cap of cartridge 1 on/,

@@ -1,4 +1,5 @@
 import {
+  guideAsBuilt,
   type CountOf,
   type Guide,
   type GuideRun,
@@ -114,7 +115,11 @@ export function missingSlots(state: VisitState, library: Library, step: PlacedSt
 
 /** The visit’s equipment as spaces and valves; null where nothing holds pressure. */
 export const siteOfVisit = remembered((state, library): IsolationSite | null => {
-  return siteOf(guideOfVisit(state, library)?.guide, state.plan?.equipment.kind ?? '')
+  const guide = guideOfVisit(state, library)?.guide
+  return siteOf(
+    guide && guideAsBuilt(guide, state.guide?.variant ?? ''),
+    state.plan?.equipment.kind ?? '',
+  )
 })
 
 /** The setting that a step restores, as it was found; undefined when nobody wrote it down. */

@@ -66,6 +66,8 @@ const judge = () => whole.value?.querySelector<HTMLElement>('.defects button')?.
 onMounted(() => {
   if (document.activeElement !== document.body) return
   say.value?.focus({ preventScroll: true })
+  // A form is seen to its end, and the sentence above it as far as there is room.
+  whole.value?.querySelector('form')?.scrollIntoView({ block: 'nearest' })
   say.value?.scrollIntoView({ block: 'nearest' })
 })
 const refusal = shallowRef<Notice | null>(null)
@@ -302,6 +304,10 @@ const atStation = computed(() => currentStation(store.state) === props.step.at)
 </template>
 
 <style scoped>
+.guide-step :deep(form) {
+  scroll-margin-bottom: 5rem;
+}
+
 .say {
   outline: none;
   scroll-margin-top: 5rem;
