@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { assemblyKinds } from '../apparatus/backflow'
-import { type Guide, guideRun, movesOf, storedEnergy } from '../guide'
+import { type Guide, guideAsBuilt, guideRun, movesOf, storedEnergy } from '../guide'
 import { shippedLibrary } from '../testing/library'
 import { type Openings, siteOf, spaceStates } from '.'
 import { moveRefusal, planIsolation } from '../pressure'
@@ -85,7 +85,7 @@ describe('the order in the shipped guides', () => {
       return kinds.flatMap((kind) => g.variants.map((v) => [g.id, v.id, kind, g] as const))
     }),
   )('%s, %s, on a %s: no move of its Make safe is refused', (_, variant, kind, g) => {
-    const own = siteOf(g, kind)
+    const own = siteOf(guideAsBuilt(g, variant), kind)
     if (!own) throw new Error('the guide names no zone')
     const openings: Record<string, 'shut' | 'open'> = {}
     const jobs = g.jobs?.map((j) => j.id) ?? []

@@ -204,7 +204,6 @@ function reachFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
     }
     s.steps?.forEach(collect)
   }
-  steps.forEach(collect)
   const look = (s: PlacedStep) => {
     for (const [part, wanted] of conditionsOf(s)) {
       const missing = wanted.filter((w) => !verdicts.get(part)?.has(w))
@@ -213,13 +212,18 @@ function reachFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] {
           step: s.id,
           path: s.path,
           rule: 'never-reached',
-          message: `waits for the finding ${part}: ${missing.join(', ')}, which no inspection gives`,
+          message: `waits for the finding ${part}: ${missing.join(', ')}, which no inspection before it gives`,
         })
       }
     }
     s.steps?.forEach(look)
   }
-  steps.forEach(look)
+  // What is found inside a repeat counts when it is gone round again.
+  for (const step of steps) {
+    if (step.steps) collect(step)
+    look(step)
+    collect(step)
+  }
   for (const v of guide.variants) {
     if (!steps.some((s) => !s.only || s.only.includes(v.id))) {
       faults.push({
