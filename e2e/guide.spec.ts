@@ -303,7 +303,7 @@ test('a double check is opened out of order once, with its reason and a photogra
   // A mark across a joint that is open says nothing: what rests on the departure asks for its own reason.
   await expect(dueWords(page)).toContainText('Witness mark across cover and body')
   await page.locator('.guide-step').getByRole('button', { name: 'Marked' }).click()
-  await expect(page.getByText(/After what was done otherwise before/)).toBeVisible()
+  await expect(page.getByText(/An earlier step was not done as written/)).toBeVisible()
   await page.getByLabel('Reason for the departure').fill('The cover is off already')
   await button(page, 'Record it so').click()
 

@@ -185,7 +185,7 @@ async function giveFigures(page: Page): Promise<void> {
   }
 }
 
-/** Where a step is refused for what was done otherwise before, gives the reason why it is done all the same. */
+/** Gives a reason where a step is refused because an earlier one was not done as written. */
 async function giveReason(page: Page, due: Due, reason: string): Promise<void> {
   const asked = page.getByLabel('Reason for the departure')
   const gone = page.locator('.guide-step .place', { hasText: due.place })

@@ -17,7 +17,7 @@ const told = (s: PlacedStep): string =>
     .concat(s.until ?? [], s.steps?.map(told) ?? [])
     .filter(Boolean)
     .join(' | ')
-/** What the house does with what is sound, by its policy for the family. */
+/** The verdict for a sound part under the utility’s policy for the family. */
 function ofTheHouse(g: Guide, s: PlacedStep): string | undefined {
   if (!s.inspect) return s.answers?.[0]?.id
   const policy = shippedLibrary.policies.find((p) => p.family === g.family)

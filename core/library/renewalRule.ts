@@ -2,18 +2,18 @@ import type { FamilyPolicy } from '../catalogue'
 import { type Guide, type RenewalPolicy, standsFor } from '../guide'
 import type { Library } from './library'
 
-/** What the house does about a part that is open, and why. */
+/** The utility’s rule for a part that is open: when to renew it, and why. */
 export interface RenewalRule {
   readonly policy: RenewalPolicy
-  /** Why the house has it so; absent where no policy was put in force. */
+  /** Reason for the rule; absent where no policy is in force. */
   readonly why?: string
-  /** Whether it is one of the parts that a house may renew whenever they are open. */
+  /** Whether it is a soft part, which a policy may renew each time it is open. */
   readonly soft: boolean
 }
 
 /**
- * The rule of renewal for a part of a guide: that of its kind where the house’s policy for the family has one, else
- * that of the family. Where the guide names no machine, everything that its inspections can renew is taken for soft.
+ * Finds the renewal rule for a part of a guide: the rule for its kind of part if the policy has one, otherwise the rule
+ * for the family. If the guide names no machine, every part that an inspection can renew counts as soft.
  */
 export function renewalRule(
   { machines }: Pick<Library, 'machines'>,

@@ -1,7 +1,7 @@
 import * as yup from 'yup'
-import { type Guide, type GuideSlot, serves } from '../guide'
+import { type Guide, serves } from '../guide'
 import { nominalDimension, type NominalName, nominalNames } from '../apparatus'
-import { dimensionTitles, isUnitOf, unitsOf } from '../quantity'
+import { dimensionTitles } from '../quantity'
 import {
   anyQuantity,
   type FieldFault,
@@ -11,6 +11,7 @@ import {
   slug,
   strictObject,
 } from '../schema'
+import { figureFault } from './figure'
 
 /** A maker’s figure: never without where it comes from and of which date. */
 const figureSchema = strictObject({
@@ -82,9 +83,8 @@ export const kitOf = (
 /** What of a sheet fits no guide of its family, or lacks its unit. */
 export function sheetFaults(sheet: SpecSheet, guides: readonly Guide[]): FieldFault[] {
   const own = guides.filter((g) => serves(g, sheet.family))
-  const slots = own.flatMap((g) => g.slots ?? [])
   return [
-    ...sheet.figures.flatMap((figure, n) => figureFaults(figure, `figures[${n}]`, slots)),
+    ...sheet.figures.flatMap((figure, n) => figureFaults(figure, `figures[${n}]`, own)),
     ...(sheet.ratings ?? []).flatMap((rating, n) => ratingFaults(rating, `ratings[${n}]`)),
     ...sheet.kits.flatMap((kit, n) =>
       kitFaults(
@@ -103,13 +103,10 @@ function ratingFaults({ name, value }: SheetRating, path: string): FieldFault[] 
   return [{ path: `${path}.value`, message }]
 }
 
-function figureFaults(
-  { slot, value, unit }: SheetFigure,
-  path: string,
-  slots: readonly GuideSlot[],
-): FieldFault[] {
-  const found = slots.find((s) => s.id === slot)
-  if (!found) {
+function figureFaults(figure: SheetFigure, path: string, guides: readonly Guide[]): FieldFault[] {
+  const { slot } = figure
+  const slots = guides.flatMap((g) => g.slots ?? [])
+  if (!slots.some((s) => s.id === slot)) {
     const known = [...new Set(slots.map((s) => s.id))].join(', ') || 'none'
     return [
       {
@@ -118,16 +115,13 @@ function figureFaults(
       },
     ]
   }
-  const { dimension, rubbers } = found
-  if (rubbers && !rubbers.some((r) => r === value)) {
-    const message = `“${slot}” is a rubber: give one of ${rubbers.join(', ')}`
-    return [{ path: `${path}.value`, message }]
-  }
-  if (dimension && (!unit || !isUnitOf(dimension, unit))) {
-    const units = unitsOf(dimension).join(', ')
-    return [{ path: `${path}.unit`, message: `“${slot}” is a ${dimension}: give one of ${units}` }]
-  }
-  return []
+  // Guides of one family may ask for it, each in its own way.
+  const faults = guides.flatMap((guide) =>
+    (guide.slots ?? [])
+      .filter((s) => s.id === slot)
+      .flatMap((s) => figureFault(guide, s, figure) ?? []),
+  )
+  return faults.slice(0, 1).map(({ at, message }) => ({ path: `${path}.${at}`, message }))
 }
 
 function kitFaults(kit: SheetKit, path: string, guide: Guide | undefined): FieldFault[] {

@@ -56,4 +56,13 @@ describe('parts of several places', () => {
     })
     expect(press(bare, { pieces: 3 })).toBeNull()
   })
+  it('are no number of a step that counts none', () => {
+    const job = new Job({ family: 'spool-valve', kind: 'spool valve' })
+      .choose(guide('spool-valve'), 'usual')
+      .toMakeSafe()
+    expect(
+      job.write('guide-step', { step: job.due('make-safe')?.id ?? '', at: 'make-safe', pieces: 3 })
+        .refused?.code,
+    ).toBe('pieces-not-asked')
+  })
 })

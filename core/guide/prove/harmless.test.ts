@@ -5,7 +5,7 @@ import { expandGuide, type Guide, type GuideStep, type PlacedStep, proveGuide } 
 import { proveOnMachine } from './onMachine'
 
 /**
- * Edits that an author makes and that harm nobody: a prover that refuses them is turned off by whoever meets it.
+ * Harmless edits to guides. The prover must accept them: authors stop using one that raises false alarms.
  */
 type Steps = readonly GuideStep[]
 
@@ -101,7 +101,7 @@ const turns = shippedGuides.flatMap((guide, n) =>
     .map(([title, edit]) => [guide.id, title, edit, guide] as const),
 )
 
-describe('an edit that harms nobody', () => {
+describe('a harmless edit', () => {
   it('is tried more than thirty times', () => {
     expect(turns.length).toBeGreaterThan(30)
   })

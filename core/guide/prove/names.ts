@@ -1,3 +1,4 @@
+import { movesOf } from '../schema/moves'
 import type { PlacedStep } from '../schema/step'
 import { mendedBy } from '../run/renewal'
 import { slotsOf } from '../run/run'
@@ -78,6 +79,15 @@ export function nameFaults(guide: Guide, steps: readonly PlacedStep[]): Fault[] 
           'unknown-name',
           `no space is shut or vented by “${valve}”. Known: ${[...valves].join(', ')}`,
         )
+    for (const step of steps.filter((s) => !s.only || s.only.includes(v.id)))
+      for (const { element } of movesOf(step))
+        if (v.lacks?.some((valve) => valve === element))
+          fault(
+            step.id,
+            step.path,
+            'not-built',
+            `“${v.id}” has no “${element}”: give the step “only” with the variants that have it`,
+          )
   })
   const round = roundZones(guide.zones ?? [])
   guide.zones?.forEach((z, n) => {

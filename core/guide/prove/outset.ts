@@ -16,8 +16,8 @@ const TOUCHES: ReadonlySet<PlacedVerb> = new Set([
 ] as const)
 
 /**
- * What must be so before the first hand is on the equipment: the cautions are read, whoever depends on it knows, the
- * kit is counted, and what changes the equipment for good is permitted.
+ * Reports what is missing before the first work on the equipment: cautions acknowledged, users informed, kit counted,
+ * and permission where the work changes the equipment permanently.
  */
 export function outsetFaults(guide: Guide, step: PlacedStep, state: ProofState, say: Say): void {
   if (step.gate) state.gates.add(step.gate)

@@ -178,7 +178,7 @@ describe('venting and proving', () => {
     const reopened = after([...proofs, { reopen: 'outlet-valve', degree: 'crack' }]).state
     expect([...reopened.proved]).toEqual(['upper'])
   })
-  it('is had anew before a hand goes into what is open, where a space was fed again meanwhile', () => {
+  it('is required again before hands go in, after a space was pressurized with parts out', () => {
     const vents: Step[] = [{ vent: ['lower-cock', 'drain'] }, { vent: ['upper-cock'] }]
     const open: Step[] = [...shutIn, ...vents, { prove: 'lower' }, { prove: 'upper' }, ...OFF]
     const fed: Step[] = [...open, { reopen: 'inlet-valve', degree: 'crack' }]
@@ -246,6 +246,23 @@ describe('a build that lacks a valve', () => {
     ]
     expect(after(proof, guideAsBuilt(guide, 'other')).rules).toEqual([])
     expect(after(proof, guideAsBuilt(guide, 'usual')).rules).toEqual(['prove-unvented'])
+  })
+  it('has no step that turns it, and names a valve that there is', () => {
+    const rules = (lacks: string, step: object) =>
+      proveGuide(
+        {
+          ...machine,
+          variants: [
+            { id: 'usual', title: 'Usual' },
+            { id: 'other', title: 'Other', lacks: [lacks] },
+          ],
+          steps: [{ at: 'make-safe', vent: ['lower-cock', 'drain'], say: 'Vent it', ...step }],
+        } as unknown as Guide,
+        [],
+      ).faults.map((f) => f.rule)
+    expect(rules('drain', {})).toContain('not-built')
+    expect(rules('drain', { only: ['usual'] })).not.toContain('not-built')
+    expect(rules('moon', {})).toContain('unknown-name')
   })
 })
 
@@ -514,6 +531,8 @@ describe('the ways through a guide', () => {
     expect(rules([look('rod', 'sound', 'clean'), waits])).toEqual([])
     expect(rules([look('rod', 'sound'), waits])).toContain('never-reached')
     expect(rules([waits])).toContain('never-reached')
+    // Asked only afterwards, it is never due.
+    expect(rules([waits, look('rod', 'sound', 'clean')])).toContain('never-reached')
     expect(rules([step({ clean: 'rod', only: ['usual'] } as Step)])).toEqual(['empty-variant'])
     expect(rules([step({ clean: 'rod', only: ['usual', 'other'] } as Step)])).toEqual([])
   })

@@ -16,7 +16,7 @@ export interface ProofState {
   readonly cracked: Set<string>
   readonly openVents: Set<string>
   readonly proved: Set<string>
-  /** Spaces fed again while parts are out, and not proved since. */
+  /** Spaces pressurized while parts are out, and not proved at zero since. */
   readonly fedOpen: Set<string>
   readonly relieved: Set<string>
   readonly snapshots: Set<string>

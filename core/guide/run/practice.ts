@@ -6,7 +6,7 @@ import { atHand } from './atHand'
 
 export type PracticePoint = NonNullable<Machine['differ']>[number]
 
-/** Which way holds for a point, which other ways there are, and why the house has it so where it departs from the sheet. */
+/** The school in force for a point, the alternatives, and the reason where the utility departs from the sheet. */
 export interface InForce {
   readonly holds: string
   readonly others?: string | undefined

@@ -4,7 +4,7 @@ import { type Guide, guideAsBuilt, variantOf } from '../schema/guide'
 import type { PlacedStep, PlacedVerb } from '../schema/step'
 import type { StepDone } from './run'
 
-/** What a step would break as the machine stands: the rule of the prover, and its sentence. */
+/** A prover rule that a step would break in the present state of the machine. */
 export interface Slip {
   readonly rule: string
   readonly message: string
@@ -23,7 +23,7 @@ export interface KnownToday {
   readonly locked: readonly string[]
 }
 
-/** Steps that make something sure: not done as written, they make nothing sure. What a part went through is a fact. */
+/** Verbs that secure something. With a departure they secure nothing; what happened to a part is a fact either way. */
 const ASSURES: ReadonlySet<PlacedVerb> = new Set([
   'gate',
   'isolate',
@@ -45,7 +45,7 @@ const ASSURES: ReadonlySet<PlacedVerb> = new Set([
   'lubricate',
 ] as const)
 
-/** What the author of a guide answers for, and nobody at the bench. */
+/** Rules for the author of a guide. A technician cannot break them. */
 const OF_THE_AUTHOR: readonly string[] = [
   'redo-nowhere',
   'no-orientation',
@@ -54,13 +54,13 @@ const OF_THE_AUTHOR: readonly string[] = [
   'kit-over',
   'shut-order',
   'uncounted',
-  // Which valve stands how is known from the record of the day.
+  // The visit records valve positions itself.
   'not-shut',
 ]
 
 /**
- * Says what a step would break as the machine stands after the steps on record, by the rules that guides are proved
- * with. Nothing where every step was done as written: the guide is proved to break none.
+ * Lists the prover rules that a step would break after the recorded steps. Empty if every step was done as written:
+ * the guide is proved to break none.
  * @param steps of the way taken, in their order
  * @param record in the order in which it was made
  */
@@ -90,7 +90,10 @@ export function slipsAt(
   }
   for (const valve of known.open) state.shut.delete(valve)
   for (const valve of known.shut) state.shut.add(valve)
-  for (const zone of known.proved) state.proved.add(zone)
+  for (const zone of known.proved) {
+    state.proved.add(zone)
+    state.fedOpen.delete(zone)
+  }
   for (const valve of known.locked) state.locked.add(valve)
   const slips: Slip[] = []
   for (const inner of step.steps ?? [step])

@@ -78,7 +78,7 @@ const oriented = { orient: line(200), facing: oneOf(facings) }
 
 /**
  * What has to be so before the work goes on: the cautions are read, the hazard of this equipment is known and met,
- * whoever is concerned knows, the person is qualified, the owner or the authority permits it.
+ * the people concerned were informed, the person is qualified, the owner or the authority gave permission.
  */
 const gates = ['acknowledge', 'hazard', 'told', 'qualified', 'permission'] as const
 

@@ -4,7 +4,7 @@ import type { VisitState } from '../log/state'
 import { guideOfVisit } from './guide'
 import { policyOfVisit } from './pinned'
 
-/** The house’s rule about the part that an inspection looks at, by the policy that is pinned in the visit. */
+/** Finds the renewal rule for the inspected part, from the policy version that the visit was planned with. */
 export function renewalRuleAt(
   state: VisitState,
   library: Library,
@@ -17,7 +17,7 @@ export function renewalRuleAt(
     : { policy: policy?.policy ?? 'inspect', soft: true }
 }
 
-/** What the house makes of what an inspection has seen: browser and server ask the same. */
+/** Advises a verdict for the defects found, from the utility’s policy. Browser and server use the same advice. */
 export function renewalAdviceAt(
   state: VisitState,
   library: Library,

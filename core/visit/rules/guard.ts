@@ -1,3 +1,4 @@
+import { guardFigure } from './figure'
 import { passes } from '../../rules'
 import { type EventDraft, type EventKind, traitsOf, type VisitEvent } from '../log/events'
 import type { FoldedLog } from '../log/fold'
@@ -91,7 +92,7 @@ const rules: Rules = {
   answer: guardRecord,
   'test-finished': (state, { payload }, context) => guardFinish(state, payload.run, context),
   'guide-chosen': guardGuide,
-  'guide-value': always,
+  'guide-value': guardFigure,
   'guide-step': guardGuideStep,
   'guide-round': guardGuideWork,
   'guide-timer': guardGuideWork,

@@ -168,7 +168,7 @@ export function guardGuideStep(
   )
 }
 
-/** What was departed from before comes back here: the step rests on something that was not done as written. */
+/** Refuses a step that rests on an earlier one that was not done as written. */
 function slipRefusal(
   state: VisitState,
   step: PlacedStep,
@@ -196,8 +196,8 @@ function slipRefusal(
   return slip
     ? refuse(
         'rests-on-departure',
-        `After what was done otherwise before: ${slip.message}.`,
-        'Do first what is missing, or give the reason why this goes on without it.',
+        `An earlier step was not done as written: ${slip.message}.`,
+        'Do the missing step first, or give a reason for going on without it.',
         undefined,
         { rule: slip.rule },
       )

@@ -4,7 +4,7 @@ import type { VisitEvent } from '../log/events'
 import type { VisitState } from '../log/state'
 import { type GuardContext, type Refusal, refuse } from './refusal'
 
-/** Where there is more than one place, each piece is accounted for as it comes off, as it goes in, and in between. */
+/** Checks the number of pieces that come off, go in or are counted, where a part has more than one position. */
 export function piecesRefusal(
   state: VisitState,
   step: PlacedStep,
@@ -12,13 +12,22 @@ export function piecesRefusal(
   { library }: GuardContext,
 ): Refusal | null {
   const wanted = piecesWanted(state, library, step)
-  if (wanted === undefined) return null
   const { pieces, departure } = payload
+  if (wanted === undefined)
+    return pieces === undefined
+      ? null
+      : refuse(
+          'pieces-not-asked',
+          'This step counts no pieces.',
+          'Record it without a number.',
+          undefined,
+          { pieces },
+        )
   if (pieces === undefined)
     return refuse(
       'pieces-missing',
-      'How many they are is not counted.',
-      'Count them, and enter the number.',
+      'The number of pieces is missing.',
+      'Count them and enter the number.',
       undefined,
       { wanted },
     )
