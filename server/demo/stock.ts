@@ -3,7 +3,7 @@ import { moveStock } from '../service/stock/stock'
 import type { DemoApp } from './app'
 import type { Seeded } from './random'
 
-/** Two or three of every kit on each van, and none of a few: somebody has to order. */
+/** Three or four of every kit on each van, and none of a few: somebody has to order. */
 export async function loadStock(
   app: DemoApp,
   people: Readonly<Record<string, Person>>,
@@ -19,7 +19,7 @@ export async function loadStock(
         id: random.uuid(),
         number,
         holderId: holder.id,
-        change: random.whole(2, 3),
+        change: random.whole(3, 4),
         reason: 'First count',
       })
     }

@@ -45,7 +45,7 @@ function toggle(defect: string) {
     <p v-if="advice" class="advice">
       <strong>{{ advice.why }}</strong>
       <span v-if="rule?.soft && (step.verdicts?.length ?? 0) > 1" class="soft">
-        House rule: {{ renewalPolicies[rule.policy] }}. {{ rule.why }}</span
+        Utility policy: {{ renewalPolicies[rule.policy] }}. {{ rule.why }}</span
       >
     </p>
     <div class="answers">

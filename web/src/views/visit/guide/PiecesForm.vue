@@ -6,8 +6,8 @@ import EntryField from '@/parts/form/EntryField.vue'
 import { useEntry } from '@/parts/form/useEntry'
 
 /**
- * How many pieces came off, went in or were counted. What is expected is said with the press where a part has several
- * places; at a count it is not, so that somebody counts.
+ * Records how many pieces came off, went in or were counted. The button names the expected number, except at a count:
+ * there the number is entered, so that someone really counts.
  */
 const props = defineProps<{ wanted: number; action: string; blind?: boolean }>()
 const emit = defineEmits<{ counted: [pieces: number] }>()
@@ -26,7 +26,7 @@ const { submit } = useEntry(
   </form>
   <div v-else class="actions">
     <BButton variant="primary" size="lg" class="main" @click="emit('counted', wanted)"
-      >{{ action }}, all {{ wanted }}</BButton
+      >{{ wanted === 1 ? action : `${action}, all ${wanted}` }}</BButton
     >
     <BButton variant="outline-primary" @click="entering = true">Another number</BButton>
   </div>
