@@ -25,9 +25,9 @@ const { submit } = useEntry(
     <BButton type="submit" variant="primary" size="lg">Record the number</BButton>
   </form>
   <div v-else class="actions">
-    <BButton variant="primary" size="lg" class="main" @click="emit('counted', wanted)"
-      >{{ wanted === 1 ? action : `${action}, all ${wanted}` }}</BButton
-    >
+    <BButton variant="primary" size="lg" class="main" @click="emit('counted', wanted)">{{
+      wanted === 1 ? action : `${action}, all ${wanted}`
+    }}</BButton>
     <BButton variant="outline-primary" @click="entering = true">Another number</BButton>
   </div>
 </template>
